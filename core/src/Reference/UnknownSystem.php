@@ -1,0 +1,9 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Reference;
+
+final class UnknownSystem extends \DomainException
+{
+}
