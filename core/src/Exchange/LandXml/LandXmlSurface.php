@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\LandXml;
+
+use Mensura\Fault\UnusableInput;
+use Mensura\Surface\Tin;
+
+/** Surfaces in LandXML 1.2: Pnts as northing easting elevation, Faces as point ids; metres. */
+final class LandXmlSurface
+{
+    private const NAMESPACE = 'http://www.landxml.org/schema/LandXML-1.2';
+
+    public static function write(Tin $tin, string $name, \DateTimeImmutable $at): string
+    {
+        $xml = new \XMLWriter();
+        $xml->openMemory();
+        $xml->startDocument('1.0', 'UTF-8');
+        $xml->startElementNs(null, 'LandXML', self::NAMESPACE);
+        $xml->writeAttribute('version', '1.2');
+        $xml->writeAttribute('date', $at->format('Y-m-d'));
+        $xml->writeAttribute('time', $at->format('H:i:s'));
+        $xml->startElement('Units');
+        $xml->startElement('Metric');
+        foreach (['areaUnit' => 'squareMeter', 'linearUnit' => 'meter', 'volumeUnit' => 'cubicMeter', 'temperatureUnit' => 'celsius', 'pressureUnit' => 'milliBars', 'angularUnit' => 'decimal degrees', 'directionUnit' => 'decimal degrees'] as $key => $value) {
+            $xml->writeAttribute($key, $value);
+        }
+        $xml->endElement();
+        $xml->endElement();
+        $xml->startElement('Surfaces');
+        $xml->startElement('Surface');
+        $xml->writeAttribute('name', $name);
+        $xml->startElement('Definition');
+        $xml->writeAttribute('surfType', 'TIN');
+        $xml->startElement('Pnts');
+        $used = [];
+        foreach ($tin->triangles as $v) {
+            $used[$v] = true;
+        }
+        ksort($used);
+        foreach ($used as $v => $true) {
+            $xml->startElement('P');
+            $xml->writeAttribute('id', (string) ($v + 1));
+            $xml->text(json_encode($tin->y[$v]).' '.json_encode($tin->x[$v]).' '.json_encode(round($tin->z[$v], 9)));
+            $xml->endElement();
+        }
+        $xml->endElement();
+        $xml->startElement('Faces');
+        for ($h = 0, $n = \count($tin->triangles); $h < $n; $h += 3) {
+            $xml->writeElement('F', ($tin->triangles[$h] + 1).' '.($tin->triangles[$h + 1] + 1).' '.($tin->triangles[$h + 2] + 1));
+        }
+        $xml->endDocument();
+
+        return $xml->outputMemory();
+    }
+
+    /**
+     * The first surface of a file. External entities are never loaded.
+     *
+     * @throws UnusableInput
+     */
+    public static function read(string $path): Tin
+    {
+        $xml = new \XMLReader();
+        if (!@$xml->open($path, null, \LIBXML_NONET | \LIBXML_COMPACT)) {
+            throw new UnusableInput($path, 'cannot be read');
+        }
+        $before = libxml_use_internal_errors(true);
+        $number = [];
+        $x = $y = $z = $triangles = [];
+        $surfaces = 0;
+        while ($xml->read()) {
+            if (\XMLReader::DOC_TYPE === $xml->nodeType) {
+                throw new UnusableInput($path, 'holds a document type declaration, which is not accepted');
+            }
+            if (\XMLReader::ELEMENT !== $xml->nodeType) {
+                continue;
+            }
+            if ('Surface' === $xml->localName && ++$surfaces > 1) {
+                break;
+            }
+            if ('P' === $xml->localName && 1 === $surfaces) {
+                $id = (string) $xml->getAttribute('id');
+                $values = preg_split('/\s+/', trim($xml->readString())) ?: [];
+                if (\count($values) < 3 || !is_numeric($values[0]) || !is_numeric($values[1]) || !is_numeric($values[2])) {
+                    throw new UnusableInput($path, \sprintf('point "%s" is not "northing easting elevation"', $id));
+                }
+                $number[$id] = \count($x);
+                $y[] = (float) $values[0];
+                $x[] = (float) $values[1];
+                $z[] = (float) $values[2];
+            } elseif ('F' === $xml->localName && 1 === $surfaces && '1' !== $xml->getAttribute('i')) {
+                $ids = preg_split('/\s+/', trim($xml->readString())) ?: [];
+                if (3 !== \count($ids)) {
+                    throw new UnusableInput($path, 'a face does not have three points');
+                }
+                $face = [];
+                foreach ($ids as $id) {
+                    $face[] = $number[$id] ?? throw new UnusableInput($path, \sprintf('a face names point "%s", which is not there', $id));
+                }
+                [$a, $b, $c] = $face;
+                $area = ($x[$b] - $x[$a]) * ($y[$c] - $y[$a]) - ($x[$c] - $x[$a]) * ($y[$b] - $y[$a]);
+                if (0.0 !== $area) {
+                    array_push($triangles, $a, $area > 0.0 ? $b : $c, $area > 0.0 ? $c : $b);
+                }
+            }
+        }
+        $errors = libxml_get_errors();
+        libxml_clear_errors();
+        libxml_use_internal_errors($before);
+        if ([] !== $errors) {
+            throw new UnusableInput($path.' line '.$errors[0]->line, trim($errors[0]->message));
+        }
+        if ([] === $triangles) {
+            throw new UnusableInput($path, 'holds no surface with faces');
+        }
+        $opposite = array_fill(0, \count($triangles), -1);
+        $edges = [];
+        foreach ($triangles as $h => $u) {
+            $v = $triangles[2 === $h % 3 ? $h - 2 : $h + 1];
+            if (isset($edges["$v $u"])) {
+                $opposite[$h] = $edges["$v $u"];
+                $opposite[$edges["$v $u"]] = $h;
+            }
+            $edges["$u $v"] = $h;
+        }
+
+        return new Tin($x, $y, $z, $triangles, $opposite);
+    }
+}

@@ -1,0 +1,168 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Surface;
+
+use Mensura\Fault\UnusableInput;
+
+/**
+ * Volume between a surface and a reference, exact for plane triangles: each piece is a prism with a plane top and
+ * bottom, cut along the line where they meet. Square and cubic metres. Cut is where the surface is above the reference.
+ */
+final class Volume
+{
+    private float $cut = 0.0;
+    private float $fill = 0.0;
+    private float $areaCut = 0.0;
+    private float $areaFill = 0.0;
+    private float $planArea = 0.0;
+
+    private function __construct()
+    {
+    }
+
+    /** @return array{cut: float, fill: float, net: float, areaCut: float, areaFill: float, planArea: float} */
+    public static function againstElevation(Tin $tin, float $elevation): array
+    {
+        $self = new self();
+        $t = $tin->triangles;
+        for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
+            [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
+            $self->add(
+                [$tin->x[$a], $tin->x[$b], $tin->x[$c]],
+                [$tin->y[$a], $tin->y[$b], $tin->y[$c]],
+                [$tin->z[$a] - $elevation, $tin->z[$b] - $elevation, $tin->z[$c] - $elevation],
+            );
+        }
+
+        return $self->totals();
+    }
+
+    /**
+     * On the overlay of both triangulations; only the common area counts.
+     *
+     * @return array{cut: float, fill: float, net: float, areaCut: float, areaFill: float, planArea: float}
+     *
+     * @throws UnusableInput no common area
+     */
+    public static function againstSurface(Tin $tin, Tin $other): array
+    {
+        $self = new self();
+        $locator = new Locator($other);
+        $t = $tin->triangles;
+        $o = $other->triangles;
+        for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
+            [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
+            $x = [$tin->x[$a], $tin->x[$b], $tin->x[$c]];
+            $y = [$tin->y[$a], $tin->y[$b], $tin->y[$c]];
+            $z = [$tin->z[$a], $tin->z[$b], $tin->z[$c]];
+            foreach ($locator->near(min($x), min($y), max($x), max($y)) as $g) {
+                [$px, $py, $pz] = [$x, $y, $z];
+                for ($k = 0; $k < 3 && [] !== $px; ++$k) {
+                    $u = $o[$g + $k];
+                    $v = $o[$g + ($k + 1) % 3];
+                    [$px, $py, $pz] = self::leftOf($px, $py, $pz, $other->x[$u], $other->y[$u], $other->x[$v], $other->y[$v]);
+                }
+                if (\count($px) < 3) {
+                    continue;
+                }
+                foreach ($pz as $k => $height) {
+                    $pz[$k] = $height - $locator->heightIn($g, $px[$k], $py[$k]);
+                }
+                $self->add($px, $py, $pz);
+            }
+        }
+        if (!($self->planArea > 0.0)) {
+            throw new UnusableInput('', 'the two surfaces have no common area');
+        }
+
+        return $self->totals();
+    }
+
+    /**
+     * The part of a convex polygon left of a line (Sutherland and Hodgman 1974).
+     *
+     * @param list<float> $x
+     * @param list<float> $y
+     * @param list<float> $z
+     *
+     * @return array{list<float>, list<float>, list<float>}
+     */
+    private static function leftOf(array $x, array $y, array $z, float $ux, float $uy, float $vx, float $vy): array
+    {
+        $n = \count($x);
+        $side = [];
+        for ($k = 0; $k < $n; ++$k) {
+            $side[] = ($vx - $ux) * ($y[$k] - $uy) - ($vy - $uy) * ($x[$k] - $ux);
+        }
+        $ox = $oy = $oz = [];
+        for ($k = 0; $k < $n; ++$k) {
+            $m = ($k + 1) % $n;
+            if ($side[$k] >= 0.0) {
+                $ox[] = $x[$k];
+                $oy[] = $y[$k];
+                $oz[] = $z[$k];
+            }
+            if ($side[$k] > 0.0 && $side[$m] < 0.0 || $side[$k] < 0.0 && $side[$m] > 0.0) {
+                $f = $side[$k] / ($side[$k] - $side[$m]);
+                $ox[] = $x[$k] + $f * ($x[$m] - $x[$k]);
+                $oy[] = $y[$k] + $f * ($y[$m] - $y[$k]);
+                $oz[] = $z[$k] + $f * ($z[$m] - $z[$k]);
+            }
+        }
+
+        return [$ox, $oy, $oz];
+    }
+
+    /**
+     * A convex piece whose height above the reference is plane.
+     *
+     * @param list<float> $x
+     * @param list<float> $y
+     * @param list<float> $d
+     */
+    private function add(array $x, array $y, array $d): void
+    {
+        for ($k = 1, $n = \count($x) - 1; $k < $n; ++$k) {
+            $area = 0.5 * (($x[$k] - $x[0]) * ($y[$k + 1] - $y[0]) - ($x[$k + 1] - $x[0]) * ($y[$k] - $y[0]));
+            $this->planArea += $area;
+            $values = [$d[0], $d[$k], $d[$k + 1]];
+            sort($values);
+            [$low, $middle, $high] = $values;
+            $mean = ($low + $middle + $high) / 3.0;
+            if ($low >= 0.0) {
+                if ($high > 0.0) {
+                    $this->cut += $area * $mean;
+                    $this->areaCut += $area;
+                }
+            } elseif ($high <= 0.0) {
+                $this->fill -= $area * $mean;
+                $this->areaFill += $area;
+            } else {
+                // The lone corner's side of the zero line is a triangle similar by the fractions along its two edges.
+                if ($middle >= 0.0) {
+                    $part = $area * ($low / ($low - $middle)) * ($low / ($low - $high));
+                    $volume = -$part * $low / 3.0;
+                    $this->fill += $volume;
+                    $this->areaFill += $part;
+                    $this->cut += $area * $mean + $volume;
+                    $this->areaCut += $area - $part;
+                } else {
+                    $part = $area * ($high / ($high - $middle)) * ($high / ($high - $low));
+                    $volume = $part * $high / 3.0;
+                    $this->cut += $volume;
+                    $this->areaCut += $part;
+                    $this->fill += $volume - $area * $mean;
+                    $this->areaFill += $area - $part;
+                }
+            }
+        }
+    }
+
+    /** @return array{cut: float, fill: float, net: float, areaCut: float, areaFill: float, planArea: float} */
+    private function totals(): array
+    {
+        return ['cut' => $this->cut, 'fill' => $this->fill, 'net' => $this->cut - $this->fill, 'areaCut' => $this->areaCut, 'areaFill' => $this->areaFill, 'planArea' => $this->planArea];
+    }
+}
