@@ -98,7 +98,7 @@ final class AdjustmentTest extends TestCase
         $document['observations'][57]['dz'] += 0.06;
         $result = $this->adjust(json_encode($document, \JSON_THROW_ON_ERROR), false, 3.29);
         $aside = array_map(static fn (array $a): string => $a['index'].($a['component'] ?? ''), $result->aside);
-        sort($aside);
+        sort($aside, \SORT_STRING);
         self::assertSame(['21', '57dz', '8'], $aside);
         self::assertSame([1, 2, 3], array_column($result->aside, 'pass'));
         self::assertTrue($result->globalTest['passed'] ?? false);
