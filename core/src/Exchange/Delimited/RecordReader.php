@@ -1,0 +1,250 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Delimited;
+
+use Mensura\LinearAlgebra\Dense;
+use Mensura\Quantity\Unit;
+
+/**
+ * Turns the rows of a mapped file into records in metres and degrees. A row that cannot be used is left out and named.
+ *
+ * Records by kind: control and points {line, name, e, n, h, code, held, sd: [e, n, h]}; pointings {line, station, set,
+ * target, hi, ht, direction, zenith, distance, code}; vectors {line, from, to, session, d: [x, y, z], covariance: 3x3}.
+ */
+final class RecordReader
+{
+    private const FARTHEST = 1e8;
+    private const LONGEST_SIGHT = 5e4;
+
+    /** @var list<Finding> */
+    public array $findings = [];
+
+    /** @var list<array<string, mixed>> */
+    public array $records = [];
+
+    public int $leftOut = 0;
+
+    private int $line = 0;
+
+    /** @var list<string> */
+    private array $row = [];
+
+    public function __construct(private readonly DelimitedTable $table, private readonly Mapping $mapping)
+    {
+    }
+
+    public static function read(DelimitedTable $table, Mapping $mapping): self
+    {
+        $reader = new self($table, $mapping);
+        foreach ($mapping->missing() as $field) {
+            $reader->findings[] = new Finding(Finding::ERROR, null, \sprintf('no column for %s; choose one', $field->label));
+        }
+        if ([] === $reader->findings) {
+            $reader->rows();
+        }
+
+        return $reader;
+    }
+
+    private function rows(): void
+    {
+        $seen = [];
+        $carried = ['station' => '', 'set' => '', 'hi' => 0.0];
+        $zeniths = [];
+        foreach ($this->table->rows as $i => $row) {
+            $this->row = $row;
+            $this->line = $this->table->lines[$i];
+            try {
+                $record = match ($this->mapping->kind) {
+                    FileKind::Control, FileKind::Points => $this->point(),
+                    FileKind::Vectors => $this->vector(),
+                    FileKind::TotalStation => $this->pointing($carried),
+                };
+            } catch (RowFault $fault) {
+                ++$this->leftOut;
+                $this->findings[] = new Finding(Finding::ERROR, $this->line, $fault->getMessage());
+                continue;
+            }
+            if (null === $record) {
+                continue; // a setup line
+            }
+            if (isset($record['name'])) {
+                if (isset($seen[$record['name']])) {
+                    ++$this->leftOut;
+                    $this->findings[] = new Finding(Finding::ERROR, $this->line, \sprintf('point "%s" is already on line %d; rename one of them', $record['name'], $seen[$record['name']]));
+                    continue;
+                }
+                $seen[$record['name']] = $this->line;
+            }
+            if (isset($record['zenith'])) {
+                $zeniths[] = $record['zenith'];
+            }
+            $this->records[] = $record;
+        }
+        if (\count($zeniths) >= 3 && Unit::Degree === ($this->mapping->units['zenith'] ?? null)) {
+            sort($zeniths);
+            $middle = $zeniths[intdiv(\count($zeniths), 2)];
+            if ($middle > 97.0 && $middle < 103.0) {
+                $this->findings[] = new Finding(Finding::WARNING, null, \sprintf('the zenith angles gather about %.1f degrees; a level sight reads 90 degrees or 100 gon. Are these gon?', $middle));
+            }
+        }
+    }
+
+    /** @return array<string, mixed> */
+    private function point(): array
+    {
+        $held = strtolower($this->text('held'));
+        $components = match (true) {
+            '' === $held, \in_array($held, ['no', 'n', '0', 'false', 'none', '-'], true) => '',
+            \in_array($held, ['yes', 'y', '1', 'true', 'all', 'enh', '3d'], true) => 'enh',
+            \in_array($held, ['en', 'plan', '2d'], true) => 'en',
+            \in_array($held, ['h', 'height', '1d'], true) => 'h',
+            default => throw new RowFault(\sprintf('held: "%s" is not understood; write enh, en, h or no', $held)),
+        };
+        $sd = [];
+        foreach (['sd_e', 'sd_n', 'sd_h'] as $key) {
+            $value = $this->number($key);
+            if (null !== $value && $value < 0.0) {
+                throw new RowFault(\sprintf('%s: a standard deviation of %s cannot be', $key, $value));
+            }
+            $sd[] = null === $value || 0.0 === $value ? null : $value;
+        }
+        $record = ['line' => $this->line, 'name' => $this->name('name'), 'e' => $this->needed('e', self::FARTHEST), 'n' => $this->needed('n', self::FARTHEST), 'h' => null, 'code' => $this->text('code'), 'held' => $components, 'sd' => $sd];
+        $record['h'] = FileKind::Points === $this->mapping->kind ? $this->needed('h', 1e5) : $this->number('h');
+        if (null !== $record['h'] && abs($record['h']) > 1e5) {
+            throw new RowFault(\sprintf('height: %s m cannot be', $record['h']));
+        }
+        if (null === $record['h'] && (str_contains($components, 'h') || null !== $sd[2])) {
+            throw new RowFault('the height is held or weighted but missing');
+        }
+
+        return $record;
+    }
+
+    /** @return array<string, mixed> */
+    private function vector(): array
+    {
+        $from = $this->name('from');
+        $to = $this->name('to');
+        if ($from === $to) {
+            throw new RowFault(\sprintf('the vector runs from "%s" to itself', $from));
+        }
+        $d = [$this->needed('dx', 2e7), $this->needed('dy', 2e7), $this->needed('dz', 2e7)];
+        $c = [];
+        foreach (['cxx', 'cxy', 'cxz', 'cyy', 'cyz', 'czz'] as $key) {
+            $c[$key] = $this->number($key) ?? 0.0;
+        }
+        $covariance = [[$c['cxx'], $c['cxy'], $c['cxz']], [$c['cxy'], $c['cyy'], $c['cyz']], [$c['cxz'], $c['cyz'], $c['czz']]];
+        if (!Dense::isCovariance($covariance)) {
+            throw new RowFault('the covariance is not positive definite; check its columns and their unit');
+        }
+
+        return ['line' => $this->line, 'from' => $from, 'to' => $to, 'session' => $this->text('session'), 'd' => $d, 'covariance' => $covariance];
+    }
+
+    /**
+     * @param array{station: string, set: string, hi: float} $carried the setup in force
+     *
+     * @return ?array<string, mixed>
+     */
+    private function pointing(array &$carried): ?array
+    {
+        $station = $this->text('station');
+        $set = $this->text('set');
+        $hi = $this->number('hi');
+        if ('' !== $station && $station !== $carried['station']) {
+            $carried = ['station' => $station, 'set' => '' === $set ? '1' : $set, 'hi' => $hi ?? 0.0];
+        }
+        if ('' !== $set) {
+            $carried['set'] = $set;
+        }
+        if (null !== $hi) {
+            $carried['hi'] = $hi;
+        }
+        if (abs($carried['hi']) > 10.0) {
+            throw new RowFault(\sprintf('instrument height: %.3f m is too tall; is the unit right?', $carried['hi']));
+        }
+        if ('' === $this->text('target') && '' === $this->text('direction')) {
+            return null;
+        }
+        if ('' === $carried['station']) {
+            throw new RowFault('no station is named on this line or above it');
+        }
+        $target = $this->name('target');
+        if ($target === $carried['station']) {
+            throw new RowFault(\sprintf('"%s" sights itself', $target));
+        }
+        $direction = $this->needed('direction', 720.0);
+        $zenith = $this->number('zenith');
+        $distance = $this->number('distance');
+        $ht = $this->number('ht') ?? 0.0;
+        if (abs($ht) > 15.0) {
+            throw new RowFault(\sprintf('target height: %.3f m is too tall; is the unit right?', $ht));
+        }
+        if (null !== $distance && ($distance <= 0.0 || $distance > self::LONGEST_SIGHT)) {
+            throw new RowFault(\sprintf('slope distance: %s m cannot be', $distance));
+        }
+        if (null !== $zenith && ($zenith <= 0.0 || $zenith >= 360.0 || abs($zenith - 180.0) < 1.0)) {
+            throw new RowFault(\sprintf('zenith angle: %s degrees cannot be', $zenith));
+        }
+        // The second face reads the direction half a circle on and the zenith back from 360.
+        if (null !== $zenith && $zenith > 180.0) {
+            $zenith = 360.0 - $zenith;
+            $direction -= 180.0;
+        }
+        $direction = fmod(fmod($direction, 360.0) + 360.0, 360.0);
+
+        return ['line' => $this->line, 'station' => $carried['station'], 'set' => $carried['set'], 'target' => $target, 'hi' => $carried['hi'], 'ht' => $ht, 'direction' => $direction, 'zenith' => $zenith, 'distance' => $distance, 'code' => $this->text('code')];
+    }
+
+    private function text(string $key): string
+    {
+        $column = $this->mapping->columns[$key] ?? null;
+
+        return null === $column ? '' : $this->row[$column] ?? '';
+    }
+
+    private function name(string $key): string
+    {
+        $name = $this->text($key);
+        if ('' === $name) {
+            throw new RowFault(\sprintf('%s: the name is missing', $key));
+        }
+        if (mb_strlen($name) > 60) {
+            throw new RowFault(\sprintf('%s: "%s..." is too long for a name (60 characters)', $key, mb_substr($name, 0, 20)));
+        }
+
+        return $name;
+    }
+
+    private function number(string $key): ?float
+    {
+        $cell = $this->text($key);
+        if ('' === $cell) {
+            return null;
+        }
+        // Until its unit is answered a column is read as if in the base unit, to show what it would be.
+        $unit = $this->mapping->units[$key] ?? Unit::Metre;
+        $value = $unit->read($cell);
+        if (null === $value) {
+            throw new RowFault(\sprintf('%s: "%s" is not %s', $key, mb_substr($cell, 0, 30), Unit::DegreeMinuteSecond === $unit ? 'degrees, minutes and seconds' : 'a number'));
+        }
+
+        return $value;
+    }
+
+    private function needed(string $key, float $limit): float
+    {
+        $value = $this->number($key);
+        if (null === $value) {
+            throw new RowFault(\sprintf('%s is missing; is the line cut off?', $key));
+        }
+        if (abs($value) > $limit) {
+            throw new RowFault(\sprintf('%s: %s cannot be', $key, $value));
+        }
+
+        return $value;
+    }
+}

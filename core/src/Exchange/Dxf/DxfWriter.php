@@ -1,0 +1,166 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Dxf;
+
+/**
+ * ASCII DXF of release AC1015, with what other programs need to open it cleanly: header, layer and text style tables,
+ * block records, entities, objects dictionary. Coordinates in metres, as they are in the project. Group codes after
+ * the published DXF Reference.
+ */
+final class DxfWriter
+{
+    private int $handle = 0x100;
+
+    /** @var array<string, int> colour number by layer */
+    private array $layers = ['0' => 7];
+
+    private string $entities = '';
+
+    /** @var array{float, float, float, float} */
+    private array $extent = [\INF, \INF, -\INF, -\INF];
+
+    public function layer(string $name, int $colour): void
+    {
+        $this->layers[self::layerName($name)] = $colour;
+    }
+
+    /** Letters, digits, - and _ only, as every reader accepts. */
+    public static function layerName(string $name): string
+    {
+        $name = preg_replace('/[^A-Za-z0-9_-]+/', '_', $name) ?? '';
+
+        return '' === $name ? '0' : substr($name, 0, 60);
+    }
+
+    public function point(string $layer, float $x, float $y, float $z): void
+    {
+        $this->entity('POINT', $layer, 'AcDbPoint', $this->xyz($x, $y, $z));
+    }
+
+    public function text(string $layer, float $x, float $y, float $z, float $height, string $text): void
+    {
+        $this->entity('TEXT', $layer, 'AcDbText', $this->xyz($x, $y, $z).self::pair(40, self::number($height)).self::pair(1, self::escape($text)).self::pair(100, 'AcDbText'));
+    }
+
+    /** @param list<array{float, float, float}> $vertices */
+    public function polyline3d(string $layer, array $vertices, bool $closed = false): void
+    {
+        $layer = self::layerName($layer);
+        $owner = $this->entity('POLYLINE', $layer, 'AcDb3dPolyline', self::pair(66, '1').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0').self::pair(70, (string) (8 + (int) $closed)));
+        foreach ($vertices as [$x, $y, $z]) {
+            $this->entities .= self::pair(0, 'VERTEX').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, $layer)
+                .self::pair(100, 'AcDbVertex').self::pair(100, 'AcDb3dPolylineVertex').$this->xyz($x, $y, $z).self::pair(70, '32');
+        }
+        $this->entities .= self::pair(0, 'SEQEND').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, $layer);
+    }
+
+    /** @param list<array{float, float}> $vertices */
+    public function contour(string $layer, array $vertices, float $elevation): void
+    {
+        $body = self::pair(90, (string) \count($vertices)).self::pair(70, '0').self::pair(38, self::number($elevation));
+        foreach ($vertices as [$x, $y]) {
+            $this->extend($x, $y);
+            $body .= self::pair(10, self::number($x)).self::pair(20, self::number($y));
+        }
+        $this->entity('LWPOLYLINE', $layer, 'AcDbPolyline', $body);
+    }
+
+    public function contents(): string
+    {
+        [$x0, $y0, $x1, $y1] = is_finite($this->extent[0]) ? $this->extent : [0.0, 0.0, 1.0, 1.0];
+        $section = static fn (string $name, string $body): string => self::pair(0, 'SECTION').self::pair(2, $name).$body.self::pair(0, 'ENDSEC');
+        $header = self::pair(9, '$ACADVER').self::pair(1, 'AC1015').self::pair(9, '$INSUNITS').self::pair(70, '6')
+            .self::pair(9, '$EXTMIN').self::pair(10, self::number($x0)).self::pair(20, self::number($y0)).self::pair(30, '0.0')
+            .self::pair(9, '$EXTMAX').self::pair(10, self::number($x1)).self::pair(20, self::number($y1)).self::pair(30, '0.0')
+            .self::pair(9, '$HANDSEED').self::pair(5, 'FFFFFF');
+
+        return $section('HEADER', $header).$section('CLASSES', '').$section('TABLES', $this->tables()).$section('BLOCKS', $this->blocks()).$section('ENTITIES', $this->entities).$section('OBJECTS', $this->objects()).self::pair(0, 'EOF');
+    }
+
+    private function tables(): string
+    {
+        $table = static fn (string $name, string $handle, int $count, string $body): string => self::pair(0, 'TABLE').self::pair(2, $name).self::pair(5, $handle).self::pair(330, '0').self::pair(100, 'AcDbSymbolTable').self::pair(70, (string) $count).$body.self::pair(0, 'ENDTAB');
+        $record = static fn (string $type, string $handle, string $owner, string $class, string $body, int $code = 5): string => self::pair(0, $type).self::pair($code, $handle).self::pair(330, $owner).self::pair(100, 'AcDbSymbolTableRecord').self::pair(100, $class).$body;
+        $lineTypes = '';
+        foreach (['ByBlock' => '14', 'ByLayer' => '15', 'Continuous' => '16'] as $name => $handle) {
+            $lineTypes .= $record('LTYPE', $handle, '5', 'AcDbLinetypeTableRecord', self::pair(2, $name).self::pair(70, '0').self::pair(3, '').self::pair(72, '65').self::pair(73, '0').self::pair(40, '0.0'));
+        }
+        $layers = '';
+        $number = 0x40;
+        foreach ($this->layers as $name => $colour) {
+            $layers .= $record('LAYER', dechex($number++), '2', 'AcDbLayerTableRecord', self::pair(2, (string) $name).self::pair(70, '0').self::pair(62, (string) $colour).self::pair(6, 'Continuous'));
+        }
+        $style = $record('STYLE', '11', '3', 'AcDbTextStyleTableRecord', self::pair(2, 'Standard').self::pair(70, '0').self::pair(40, '0.0').self::pair(41, '1.0').self::pair(50, '0.0').self::pair(71, '0').self::pair(42, '1.0').self::pair(3, 'txt').self::pair(4, ''));
+        $blocks = $record('BLOCK_RECORD', '1F', '1', 'AcDbBlockTableRecord', self::pair(2, '*Model_Space')).$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'));
+
+        return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3, $lineTypes).$table('LAYER', '2', \count($this->layers), $layers).$table('STYLE', '3', 1, $style)
+            .$table('VIEW', '6', 0, '').$table('UCS', '7', 0, '')
+            .$table('APPID', '9', 1, $record('APPID', '12', '9', 'AcDbRegAppTableRecord', self::pair(2, 'ACAD').self::pair(70, '0')))
+            .self::pair(0, 'TABLE').self::pair(2, 'DIMSTYLE').self::pair(5, 'A').self::pair(330, '0').self::pair(100, 'AcDbSymbolTable').self::pair(70, '0').self::pair(100, 'AcDbDimStyleTable').self::pair(0, 'ENDTAB')
+            .$table('BLOCK_RECORD', '1', 2, $blocks);
+    }
+
+    private function blocks(): string
+    {
+        $text = '';
+        foreach ([['*Model_Space', '1F', '20', '21'], ['*Paper_Space', '1B', '1C', '1D']] as [$name, $owner, $begin, $end]) {
+            $text .= self::pair(0, 'BLOCK').self::pair(5, $begin).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, 'AcDbBlockBegin').self::pair(2, $name).self::pair(70, '0').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0').self::pair(3, $name).self::pair(1, '')
+                .self::pair(0, 'ENDBLK').self::pair(5, $end).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, 'AcDbBlockEnd');
+        }
+
+        return $text;
+    }
+
+    private function objects(): string
+    {
+        return self::pair(0, 'DICTIONARY').self::pair(5, 'C').self::pair(330, '0').self::pair(100, 'AcDbDictionary').self::pair(281, '1').self::pair(3, 'ACAD_GROUP').self::pair(350, 'D')
+            .self::pair(0, 'DICTIONARY').self::pair(5, 'D').self::pair(330, 'C').self::pair(100, 'AcDbDictionary').self::pair(281, '1');
+    }
+
+    private function entity(string $type, string $layer, string $class, string $body): string
+    {
+        $layer = self::layerName($layer);
+        $this->layers[$layer] ??= 7;
+        $handle = $this->nextHandle();
+        $this->entities .= self::pair(0, $type).self::pair(5, $handle).self::pair(330, '1F').self::pair(100, 'AcDbEntity').self::pair(8, $layer).self::pair(100, $class).$body;
+
+        return $handle;
+    }
+
+    private function nextHandle(): string
+    {
+        return strtoupper(dechex($this->handle++));
+    }
+
+    private function xyz(float $x, float $y, float $z): string
+    {
+        $this->extend($x, $y);
+
+        return self::pair(10, self::number($x)).self::pair(20, self::number($y)).self::pair(30, self::number($z));
+    }
+
+    private function extend(float $x, float $y): void
+    {
+        $this->extent = [min($this->extent[0], $x), min($this->extent[1], $y), max($this->extent[2], $x), max($this->extent[3], $y)];
+    }
+
+    private static function number(float $value): string
+    {
+        return \sprintf('%.6F', $value);
+    }
+
+    /** Release AC1015 text is not Unicode: what is not ASCII is written as \U+XXXX. */
+    private static function escape(string $text): string
+    {
+        $text = preg_replace('/[\x00-\x1F\x7F]/', ' ', $text) ?? '';
+
+        return preg_replace_callback('/[^\x20-\x7E]/u', static fn (array $m): string => \sprintf('\\U+%04X', mb_ord($m[0])), $text) ?? '';
+    }
+
+    private static function pair(int $code, string $value): string
+    {
+        return \sprintf("%3d\n%s\n", $code, $value);
+    }
+}

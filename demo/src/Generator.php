@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Demo;
+
+use Mensura\Quantity\Angle;
+
+/** Makes the field files of the demo project from the truth model. The same seed makes the same files, byte for byte. */
+final class Generator
+{
+    public const DIRECTION_SD = 1.2 / 3600.0;
+    public const ZENITH_SD = 1.6 / 3600.0;
+    public const DISTANCE_SD = 0.0012;
+    public const CENTRING_SD = 0.0007;
+
+    private \Random\Randomizer $random;
+    private ?float $spare = null;
+
+    public function __construct(private readonly TruthModel $truth, int $seed = TruthModel::SEED)
+    {
+        $this->random = new \Random\Randomizer(new \Random\Engine\Xoshiro256StarStar($seed));
+    }
+
+    /** @return array<string, string> contents by file name, in the order they are brought in */
+    public function files(): array
+    {
+        return [
+            'control-kestrel-tarn.csv' => $this->control(),
+            'rounds-crest.csv' => $this->rounds(),
+            'vectors-static.csv' => $this->vectors(),
+            'pit-topography.csv' => $this->topography(),
+        ];
+    }
+
+    private function normal(): float
+    {
+        if (null !== $this->spare) {
+            $value = $this->spare;
+            $this->spare = null;
+
+            return $value;
+        }
+        $u = $this->uniform();
+        $v = $this->uniform();
+        $r = sqrt(-2.0 * log($u));
+        $this->spare = $r * sin(2.0 * \M_PI * $v);
+
+        return $r * cos(2.0 * \M_PI * $v);
+    }
+
+    private function uniform(): float
+    {
+        return ($this->random->getInt(0, 2 ** 52 - 1) + 0.5) / 2 ** 52;
+    }
+
+    private function control(): string
+    {
+        $rows = ['# Kestrel Tarn, control list. Simulated.', 'point,easting [m],northing [m],height [m],held,sd easting [mm],sd northing [mm],sd height [mm],description'];
+        foreach (['KT01' => 'enh', 'KT04' => '', 'KT07' => '', 'KT08' => ''] as $name => $held) {
+            [$e, $n, $h] = TruthModel::MARKS[$name];
+            if ('' === $held) {
+                $rows[] = \sprintf('%s,%.3f,%.3f,%.3f,no,4,4,7,pillar', $name, $e + 0.004 * $this->normal(), $n + 0.004 * $this->normal(), $h + 0.007 * $this->normal());
+            } else {
+                $rows[] = \sprintf('%s,%.4f,%.4f,%.4f,%s,,,,pillar', $name, $e, $n, $h, $held);
+            }
+        }
+
+        return implode("\n", $rows)."\n";
+    }
+
+    private function rounds(): string
+    {
+        $rows = ['# Kestrel Tarn, rounds over the crest. Simulated.', 'station;round;instrument height [m];target;target height [m];direction [dms];zenith angle [dms];slope distance [m];code'];
+        $blunders = TruthModel::BLUNDERS;
+        foreach (TruthModel::SIGHTS as $station => $targets) {
+            $hi = 1.45 + round(0.2 * $this->uniform(), 3);
+            foreach (['1', '2'] as $set) {
+                $turn = 360.0 * $this->uniform();
+                foreach ($targets as $target) {
+                    $ht = 1.5 + 0.1 * $this->random->getInt(0, 4);
+                    $s = $this->truth->sight($station, $target, $hi, $ht);
+                    $direction = rad2deg($s->azimuth()) - $turn + hypot(self::DIRECTION_SD, rad2deg(self::CENTRING_SD / $s->plan)) * $this->normal();
+                    $zenith = rad2deg(atan2($s->plan, $s->up) - TruthModel::REFRACTION * $s->length / (2.0 * $s->meanRadius)) + hypot(self::ZENITH_SD, rad2deg(self::CENTRING_SD / $s->plan)) * $this->normal();
+                    $distance = $s->length + self::DISTANCE_SD * $this->normal();
+                    $is = static fn (array $b): bool => $b['station'] === $station && $b['set'] === $set && $b['target'] === $target;
+                    $direction += $is($blunders['direction']) ? $blunders['direction']['degrees'] : 0.0;
+                    $distance += $is($blunders['distance']) ? $blunders['distance']['metres'] : 0.0;
+                    $booked = $ht - ($is($blunders['height']) ? $blunders['height']['metres'] : 0.0);
+                    $rows[] = \sprintf('%s;%s;%.3f;%s;%.3f;%s;%s;%.4f;', $station, $set, $hi, $target, $booked, Angle::format(fmod($direction + 720.0, 360.0)), Angle::format($zenith), $distance);
+                }
+            }
+        }
+
+        return implode("\n", $rows)."\n";
+    }
+
+    private function vectors(): string
+    {
+        $rows = ['# Kestrel Tarn, processed static vectors, ETRS89 geocentric. Simulated.', 'from,to,session,dX [m],dY [m],dZ [m],cov XX [m2],cov XY [m2],cov XZ [m2],cov YY [m2],cov YZ [m2],cov ZZ [m2]'];
+        $blunder = TruthModel::BLUNDERS['vector'];
+        foreach (TruthModel::VECTORS as [$from, $to, $session]) {
+            $a = 3 * $this->truth->index[$from];
+            $b = 3 * $this->truth->index[$to];
+            $axes = \array_slice($this->truth->state->axes, 9 * $this->truth->index[$to], 9);
+            $sd = [0.0025, 0.0030, 0.0065];
+            $noise = array_map(fn (float $s): float => $s * $this->normal(), $sd);
+            if ($from === $blunder['from'] && $to === $blunder['to']) {
+                $noise[2] += $blunder['metres'];
+            }
+            $d = $covariance = [];
+            for ($i = 0; $i < 3; ++$i) {
+                $d[$i] = $this->truth->state->position[$b + $i] - $this->truth->state->position[$a + $i];
+                for ($k = 0; $k < 3; ++$k) {
+                    $d[$i] += $axes[3 * $k + $i] * $noise[$k];
+                    for ($j = 0; $j < 3; ++$j) {
+                        $covariance[$i][$j] = ($covariance[$i][$j] ?? 0.0) + $axes[3 * $k + $i] * $axes[3 * $k + $j] * $sd[$k] ** 2;
+                    }
+                }
+            }
+            $rows[] = \sprintf('%s,%s,%s,%.4f,%.4f,%.4f,%.4e,%.4e,%.4e,%.4e,%.4e,%.4e', $from, $to, $session, ...[...$d, $covariance[0][0], $covariance[0][1], $covariance[0][2], $covariance[1][1], $covariance[1][2], $covariance[2][2]]);
+        }
+
+        return implode("\n", $rows)."\n";
+    }
+
+    private function topography(): string
+    {
+        $rows = ['# Kestrel Tarn, borrow pit, real-time positions. Simulated.', 'point,easting [m],northing [m],height [m],code'];
+        $number = 1;
+        $add = function (float $e, float $n, string $code, float $sd) use (&$rows, &$number): void {
+            $e += 0.010 * $this->normal();
+            $n += 0.010 * $this->normal();
+            $rows[] = \sprintf('P%03d,%.3f,%.3f,%.3f,%s', $number++, $e, $n, TruthModel::ground($e, $n) + $sd * $this->normal(), $code);
+        };
+        // The crest of the pit, the toe of its wall, then spot heights inside and around.
+        foreach (['CREST' => [1.0, 64], 'TOE' => [0.78, 56]] as $code => [$ratio, $count]) {
+            for ($i = 0; $i < $count; ++$i) {
+                $a = 2.0 * \M_PI * $i / $count;
+                $add(TruthModel::PIT_E + $ratio * TruthModel::PIT_A * cos($a), TruthModel::PIT_N + $ratio * TruthModel::PIT_B * sin($a), $code, 0.010);
+            }
+        }
+        for ($e = 493524.0; $e <= 493716.0; $e += 8.0) {
+            for ($n = 6028000.0; $n <= 6028120.0; $n += 8.0) {
+                $pe = $e + 2.5 * ($this->uniform() - 0.5);
+                $pn = $n + 2.5 * ($this->uniform() - 0.5);
+                $r = hypot(($pe - TruthModel::PIT_E) / TruthModel::PIT_A, ($pn - TruthModel::PIT_N) / TruthModel::PIT_B);
+                if (abs($r - 1.0) > 0.03 && abs($r - 0.78) > 0.03) {
+                    $add($pe, $pn, 'GROUND', 0.012);
+                }
+            }
+        }
+
+        return implode("\n", $rows)."\n";
+    }
+}

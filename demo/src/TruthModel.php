@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Demo;
+
+use Mensura\Network\GridFrame;
+use Mensura\Network\NetworkState;
+use Mensura\Network\Sight;
+use Mensura\Reference\SystemCatalogue;
+
+/**
+ * The invented truth of the demo project: a small earth dam, Kestrel Tarn. Nobody's land; EPSG:25830, ellipsoidal heights.
+ *
+ * Everything measured is simulated from here with a seeded generator, so that every stage's answer is known. Planted
+ * blunders are in {@see self::BLUNDERS}.
+ */
+final class TruthModel
+{
+    public const SYSTEM = 'EPSG:25830';
+    public const SEED = 20310504;
+    public const REFRACTION = 0.13;
+
+    /** Control and stations: e, n, h. */
+    public const MARKS = [
+        'KT01' => [493120.4120, 6028061.2380, 236.4180],
+        'KT02' => [493268.9310, 6028242.6710, 231.9020],
+        'KT03' => [493377.2050, 6028105.8840, 228.7440],
+        'KT04' => [493212.0870, 6028408.3390, 244.2610],
+        'KT05' => [493446.5120, 6028296.7630, 229.3180],
+        'KT06' => [493379.8660, 6028466.0520, 238.9530],
+        'KT07' => [493560.3390, 6028176.4470, 226.0270],
+        'KT08' => [493529.6050, 6028441.1960, 233.4850],
+        'KT09' => [493607.7740, 6028307.9150, 228.1060],
+        'KT10' => [493300.1420, 6028330.5170, 233.0970],
+        'KT11' => [493481.2270, 6028203.1480, 227.5360],
+        'KT12' => [493187.3960, 6028191.8020, 234.6690],
+    ];
+
+    /** What was done wrong on purpose, for tests and for finding. */
+    public const BLUNDERS = [
+        'direction' => ['station' => 'KT03', 'set' => '2', 'target' => 'KT07', 'degrees' => 22.0 / 3600.0, 'why' => 'target not on the mark in the second round'],
+        'distance' => ['station' => 'KT05', 'set' => '1', 'target' => 'KT09', 'metres' => 0.0200, 'why' => 'wrong prism constant'],
+        'height' => ['station' => 'KT10', 'set' => '1', 'target' => 'KT06', 'metres' => 0.100, 'why' => 'target height booked 0.100 m too small'],
+        'vector' => ['from' => 'KT01', 'to' => 'KT08', 'metres' => 0.045, 'why' => 'antenna height read wrong by 45 mm'],
+    ];
+
+    /** Which marks each setup sights. Every setup has two rounds. */
+    public const SIGHTS = [
+        'KT02' => ['KT01', 'KT03', 'KT04', 'KT10', 'KT12', 'KT05'],
+        'KT03' => ['KT01', 'KT02', 'KT05', 'KT07', 'KT11'],
+        'KT05' => ['KT03', 'KT06', 'KT08', 'KT09', 'KT11', 'KT02'],
+        'KT10' => ['KT02', 'KT04', 'KT06', 'KT05', 'KT12'],
+        'KT11' => ['KT03', 'KT05', 'KT07', 'KT09'],
+        'KT08' => ['KT05', 'KT06', 'KT09'],
+    ];
+
+    public const VECTORS = [
+        ['KT01', 'KT04', 'S1'], ['KT01', 'KT06', 'S2'], ['KT01', 'KT08', 'S3'], ['KT01', 'KT07', 'S4'],
+        ['KT04', 'KT09', 'S5'], ['KT04', 'KT07', 'S6'], ['KT06', 'KT09', 'S2'],
+    ];
+
+    public GridFrame $frame;
+
+    public NetworkState $state;
+
+    /** @var array<string, int> */
+    public array $index;
+
+    public function __construct()
+    {
+        $this->frame = new GridFrame(SystemCatalogue::byCode(self::SYSTEM));
+        $this->index = array_flip(array_keys(self::MARKS));
+        $this->state = new NetworkState($this->frame, array_values(array_column(self::MARKS, 0)), array_values(array_column(self::MARKS, 1)), array_values(array_column(self::MARKS, 2)));
+    }
+
+    public function sight(string $from, string $to, float $hi, float $ht): Sight
+    {
+        $sight = new Sight($this->state, false);
+        $sight->aim($this->index[$from], $this->index[$to], $hi, $ht);
+
+        return $sight;
+    }
+
+    /** Height of the ground in the borrow pit: a tilted field with a bowl dug into it, five metres deep, walls by a crest line. */
+    public static function ground(float $e, float $n): float
+    {
+        $base = 224.0 + 0.02 * ($e - 493500.0) + 0.012 * ($n - 6028000.0) + 0.35 * sin(($e - 493500.0) / 17.0) * cos(($n - 6028020.0) / 23.0);
+        $r = hypot(($e - self::PIT_E) / self::PIT_A, ($n - self::PIT_N) / self::PIT_B);
+        if ($r >= 1.0) {
+            return $base;
+        }
+
+        return $base - min(5.0, 5.0 * (1.0 - $r) / 0.22);
+    }
+
+    public const PIT_E = 493620.0;
+    public const PIT_N = 6028060.0;
+    public const PIT_A = 62.0;
+    public const PIT_B = 44.0;
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Account;
+
+use App\Project\Project;
+use Doctrine\ORM\Mapping as ORM;
+
+#[ORM\Entity]
+#[ORM\Table(name: 'membership')]
+class Membership
+{
+    public function __construct(
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
+        private User $user,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
+        private Project $project,
+        #[ORM\Column(length: 20, enumType: Role::class)]
+        private Role $role,
+    ) {
+    }
+
+    public function user(): User
+    {
+        return $this->user;
+    }
+
+    public function project(): Project
+    {
+        return $this->project;
+    }
+
+    public function role(): Role
+    {
+        return $this->role;
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake\View;
+
+/** What a waiting file is read as. */
+final readonly class PreviewView
+{
+    /**
+     * @param list<KindView> $kinds
+     * @param list<ColumnView> $columns
+     * @param list<FieldView> $fields
+     * @param array<string, int> $counts
+     * @param list<FindingView> $findings
+     * @param list<string> $questions
+     * @param ?list<float> $extent
+     * @param list<PlacedPoint> $points
+     * @param list<list<int>> $rays
+     */
+    public function __construct(
+        public int $id,
+        public string $name,
+        public int $size,
+        public string $sha256,
+        public string $kind,
+        public array $kinds,
+        public array $columns,
+        public array $fields,
+        public array $counts,
+        public int $leftOut,
+        public array $findings,
+        public int $findingCount,
+        public array $questions,
+        public ?array $extent,
+        public array $points,
+        public array $rays,
+        public ?string $unreadable,
+        public bool $acceptable,
+    ) {
+    }
+}

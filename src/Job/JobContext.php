@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Job;
+
+use App\Project\Project;
+use Doctrine\DBAL\Connection;
+
+/** What a handler knows of its job and how it reports. */
+final class JobContext
+{
+    private const SECONDS_BETWEEN_REPORTS = 0.15;
+
+    private float $reported = 0.0;
+
+    /** @param array<string, mixed> $payload */
+    public function __construct(
+        private readonly Connection $connection,
+        public readonly string $jobId,
+        public readonly Project $project,
+        public readonly string $authorName,
+        public readonly array $payload,
+    ) {
+    }
+
+    /** @throws JobCancelled */
+    public function report(string $stage, float $fraction): void
+    {
+        $now = microtime(true);
+        if ($now - $this->reported < self::SECONDS_BETWEEN_REPORTS) {
+            return;
+        }
+        $this->reported = $now;
+        $this->connection->executeStatement('UPDATE job SET stage = ?, progress = ? WHERE id = ?', [$stage, $fraction, $this->jobId]);
+        if ((bool) $this->connection->fetchOne('SELECT cancel_requested FROM job WHERE id = ?', [$this->jobId])) {
+            throw new JobCancelled();
+        }
+    }
+
+    /** @param array<string, mixed> $outcome */
+    public function outcome(array $outcome): void
+    {
+        $this->connection->executeStatement('UPDATE job SET outcome = ? WHERE id = ?', [json_encode($outcome, \JSON_THROW_ON_ERROR), $this->jobId]);
+    }
+}

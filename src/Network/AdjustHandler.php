@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network;
+
+use App\Job\JobContext;
+use App\Job\JobHandler;
+
+final class AdjustHandler implements JobHandler
+{
+    public function __construct(private readonly Adjuster $adjuster)
+    {
+    }
+
+    public static function kind(): string
+    {
+        return 'adjust';
+    }
+
+    public function run(JobContext $context): void
+    {
+        $this->adjuster->run($context->project, $context->authorName, $context->report(...), $context->jobId);
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network;
+
+use App\Network\View\SettingsView;
+use App\Project\Project;
+use Mensura\Network\Settings;
+
+/** A project's network settings with the defaults of a good one-second instrument. */
+final class NetworkSettings
+{
+    public const DEFAULTS = [
+        'directionSd' => 1.5, 'zenithSd' => 2.0, 'distanceConstant' => 0.0015, 'distancePpm' => 2.0, 'instrumentCentring' => 0.001,
+        'targetCentring' => 0.001, 'heightCentring' => 0.001, 'refraction' => 0.13, 'confidence' => 0.95, 'free' => false,
+    ];
+
+    public static function of(Project $project): SettingsView
+    {
+        return new SettingsView(...array_intersect_key($project->networkSettings(), self::DEFAULTS) + self::DEFAULTS);
+    }
+
+    public static function core(SettingsView $v): Settings
+    {
+        return new Settings(
+            confidence: $v->confidence, refraction: $v->refraction, directionSd: $v->directionSd / 3600.0, zenithSd: $v->zenithSd / 3600.0,
+            distanceSd: [$v->distanceConstant, $v->distancePpm], instrumentCentring: $v->instrumentCentring, targetCentring: $v->targetCentring, heightCentring: $v->heightCentring,
+        );
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network\Request;
+
+use Symfony\Component\Validator\Constraints as Assert;
+
+/** A-priori precision: arc seconds, metres, parts per million. */
+final readonly class SettingsRequest
+{
+    public function __construct(
+        #[Assert\Range(min: 0.01, max: 3600)]
+        public float $directionSd,
+        #[Assert\Range(min: 0.01, max: 3600)]
+        public float $zenithSd,
+        #[Assert\Range(min: 0.00001, max: 1)]
+        public float $distanceConstant,
+        #[Assert\Range(min: 0, max: 1000)]
+        public float $distancePpm,
+        #[Assert\Range(min: 0, max: 0.1)]
+        public float $instrumentCentring,
+        #[Assert\Range(min: 0, max: 0.1)]
+        public float $targetCentring,
+        #[Assert\Range(min: 0, max: 0.1)]
+        public float $heightCentring,
+        #[Assert\Range(min: -5, max: 5)]
+        public float $refraction,
+        #[Assert\Range(min: 0.5, max: 0.9999)]
+        public float $confidence,
+        public bool $free = false,
+    ) {
+    }
+}

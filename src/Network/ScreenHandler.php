@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network;
+
+use App\Job\JobContext;
+use App\Job\JobHandler;
+use Mensura\Network\Adjustment;
+use Mensura\Observation\ObservationKind;
+
+/** Screening proposes; nothing is set aside until someone accepts the proposal. */
+final class ScreenHandler implements JobHandler
+{
+    public function __construct(private readonly NetworkAssembly $assembly)
+    {
+    }
+
+    public static function kind(): string
+    {
+        return 'screen';
+    }
+
+    public function run(JobContext $context): void
+    {
+        [$network, $ids] = $this->assembly->of($context->project);
+        $limit = (float) ($context->payload['limit'] ?? Adjustment::CRITICAL);
+        $result = (new Adjustment($network, NetworkSettings::of($context->project)->free, false, $context->report(...)))->run($limit);
+        $proposals = [];
+        foreach ($result->aside as $entry) {
+            $o = $network->observations[$entry['index']];
+            $proposals[] = [
+                'id' => $ids[$entry['index']], 'component' => $entry['component'] ?? null, 'pass' => $entry['pass'], 'standardized' => $entry['standardized'],
+                'text' => \sprintf('%s %s to %s', ObservationKind::Vector === $o->kind ? 'vector '.($entry['component'] ?? '') : $o->kind->value, $o->from.('' === (string) $o->set ? '' : '/'.$o->set), $o->to),
+            ];
+        }
+        $context->outcome(['proposals' => $proposals, 'varianceFactor' => $result->varianceFactor, 'passed' => $result->globalTest['passed'] ?? null]);
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network\View;
+
+/** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground. */
+final readonly class RowView
+{
+    public function __construct(
+        public int $id,
+        public ?string $component,
+        public string $kind,
+        public string $set,
+        public string $at,
+        public string $to,
+        public float $observed,
+        public ?float $residual,
+        public ?float $groundMm,
+        public ?float $sd,
+        public ?float $standardized,
+        public ?float $redundancy,
+        public ?float $detectable,
+        public ?float $external,
+        public bool $flagged,
+        public bool $used,
+        public string $reason,
+        public ?string $asideBy,
+        public ?string $asideAt,
+        public ?string $file,
+        public ?int $line,
+    ) {
+    }
+}

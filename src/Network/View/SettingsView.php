@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network\View;
+
+/** A-priori precision and options of the adjustment. Angular sd in arc seconds, lengths in metres. */
+final readonly class SettingsView
+{
+    public function __construct(
+        public float $directionSd,
+        public float $zenithSd,
+        public float $distanceConstant,
+        public float $distancePpm,
+        public float $instrumentCentring,
+        public float $targetCentring,
+        public float $heightCentring,
+        public float $refraction,
+        public float $confidence,
+        public bool $free,
+    ) {
+    }
+}

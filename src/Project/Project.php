@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Project;
+
+use Doctrine\ORM\Mapping as ORM;
+
+#[ORM\Entity]
+#[ORM\Table(name: 'project')]
+class Project
+{
+    public const PLANE = 'plane';
+
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column]
+    private ?int $id = null;
+
+    /** Counts ledger entries; caches of derived facts carry it. */
+    #[ORM\Column]
+    private int $revision = 0;
+
+    /** @var array<string, string|int> how quantities are shown; never what they are */
+    #[ORM\Column(type: 'json')]
+    private array $units = ['length' => 'm', 'angle' => 'dms', 'decimals' => 3];
+
+    /** @var array<string, mixed> */
+    #[ORM\Column(type: 'json')]
+    private array $networkSettings = [];
+
+    public function __construct(
+        #[ORM\Column(length: 200)]
+        private string $name,
+        /** A code such as EPSG:25830, or "plane" for a flat local system. */
+        #[ORM\Column(length: 60)]
+        private string $reference,
+        /** "ellipsoidal" or "local". */
+        #[ORM\Column(length: 20)]
+        private string $heights,
+        #[ORM\Column]
+        private \DateTimeImmutable $createdAt,
+    ) {
+    }
+
+    public function id(): int
+    {
+        return (int) $this->id;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function reference(): string
+    {
+        return $this->reference;
+    }
+
+    public function heights(): string
+    {
+        return $this->heights;
+    }
+
+    public function revision(): int
+    {
+        return $this->revision;
+    }
+
+    public function createdAt(): \DateTimeImmutable
+    {
+        return $this->createdAt;
+    }
+
+    /** @return array<string, string|int> */
+    public function units(): array
+    {
+        return $this->units;
+    }
+
+    /** @return array<string, mixed> */
+    public function networkSettings(): array
+    {
+        return $this->networkSettings;
+    }
+}

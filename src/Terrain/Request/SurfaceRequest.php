@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Terrain\Request;
+
+use Symfony\Component\Validator\Constraints as Assert;
+
+/** A surface: which points, which lines, how contoured. */
+final readonly class SurfaceRequest
+{
+    /**
+     * @param list<string> $roles
+     * @param list<string> $codes
+     * @param list<string> $exclude
+     * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
+     */
+    public function __construct(
+        #[Assert\NotBlank, Assert\Length(max: 120)]
+        public string $name,
+        #[Assert\Count(min: 1)]
+        public array $roles,
+        public array $codes = [],
+        public array $exclude = [],
+        #[Assert\Count(max: 2000)]
+        public array $lines = [],
+        #[Assert\Positive]
+        public ?float $maxEdge = null,
+        #[Assert\Range(min: 0.001, max: 1000)]
+        public float $interval = 1.0,
+    ) {
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Terrain\View;
+
+/** A surface and its newest result. */
+final readonly class SurfaceView
+{
+    /**
+     * @param list<string> $roles
+     * @param list<string> $codes
+     * @param list<string> $exclude
+     * @param list<LineView> $lines
+     * @param list<string> $stale
+     * @param list<string> $warnings
+     */
+    public function __construct(
+        public int $id,
+        public string $name,
+        public array $roles,
+        public array $codes,
+        public array $exclude,
+        public array $lines,
+        public ?float $maxEdge,
+        public float $interval,
+        public bool $computed,
+        public int $run,
+        public int $points,
+        public int $triangles,
+        public float $planArea,
+        public float $surfaceArea,
+        public float $hMin,
+        public float $hMax,
+        public int $contourCount,
+        public ?string $mesh,
+        public ?string $contours,
+        public array $stale,
+        public array $warnings,
+        public ?VolumeView $volume,
+        public ?string $createdAt,
+        public ?string $author,
+    ) {
+    }
+}
