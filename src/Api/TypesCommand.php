@@ -11,10 +11,12 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\TypeInfo\Type;
+use Symfony\Component\TypeInfo\Type\ArrayShapeType;
 use Symfony\Component\TypeInfo\Type\BuiltinType;
 use Symfony\Component\TypeInfo\Type\CollectionType;
 use Symfony\Component\TypeInfo\Type\NullableType;
 use Symfony\Component\TypeInfo\Type\ObjectType;
+use Symfony\Component\TypeInfo\Type\UnionType;
 use Symfony\Component\TypeInfo\TypeIdentifier;
 use Symfony\Component\TypeInfo\TypeResolver\TypeResolver;
 
@@ -77,6 +79,17 @@ final class TypesCommand extends Command
     {
         if ($type instanceof NullableType) {
             return $this->typeScript($type->getWrappedType()).' | null';
+        }
+        if ($type instanceof ArrayShapeType) {
+            $members = [];
+            foreach ($type->getShape() as $key => $member) {
+                $members[] = $key.($member['optional'] ? '?' : '').': '.$this->typeScript($member['type']);
+            }
+
+            return '{ '.implode('; ', $members).' }';
+        }
+        if ($type instanceof UnionType) {
+            return implode(' | ', array_unique(array_map($this->typeScript(...), $type->getTypes())));
         }
         if ($type instanceof CollectionType) {
             $value = $this->typeScript($type->getCollectionValueType());

@@ -1,0 +1,296 @@
+<script setup lang="ts" generic="Row">
+import { createTable, getCoreRowModel, getFilteredRowModel, getSortedRowModel, type SortingState, type Updater } from '@tanstack/table-core';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
+import type { Column } from './columns';
+
+const props = withDefaults(
+  defineProps<{
+    columns: Column<Row>[];
+    rows: Row[];
+    rowKey: (row: Row) => string;
+    selected: Set<string>;
+    sort?: { key: string; desc: boolean };
+    label: string;
+    filterable?: boolean;
+    dim?: (row: Row) => boolean;
+  }>(),
+  { sort: undefined, filterable: true, dim: undefined },
+);
+const emit = defineEmits<{ select: [keys: string[]]; open: [row: Row] }>();
+
+const ROW_HEIGHT = 27;
+const scroller = ref<HTMLElement>();
+const filter = ref('');
+const sorting = ref<SortingState>(props.sort ? [{ id: props.sort.key, desc: props.sort.desc }] : []);
+const anchor = ref(-1);
+const cursor = ref(-1);
+
+function isNumeric(c: Column<Row>): boolean {
+  return c.align === 'right';
+}
+
+/** Words must all occur; "key>3" and "key<3" compare the named column's magnitude. */
+function matches(row: Row, words: string[]): boolean {
+  return words.every((word) => {
+    const compare = /^([a-z ]+)([<>])(-?[\d.]+)$/.exec(word);
+    if (compare) {
+      const column = props.columns.find((c) => c.title.toLowerCase().startsWith(compare[1]!) || c.key.toLowerCase().startsWith(compare[1]!));
+      const value = column?.value(row);
+      if (typeof value !== 'number') return false;
+      return compare[2] === '>' ? Math.abs(value) > Number(compare[3]) : Math.abs(value) < Number(compare[3]);
+    }
+    return props.columns.some((c) => (c.text ? c.text(row) : String(c.value(row) ?? '')).toLowerCase().includes(word));
+  });
+}
+
+const table = shallowRef(make());
+
+function make() {
+  const definitions = props.columns.map((c) => ({
+    id: c.key,
+    accessorFn: (row: Row) => c.value(row),
+    sortUndefined: 'last' as const,
+    sortingFn: (a: { original: Row }, b: { original: Row }) => {
+      const x = c.sortBy ? c.sortBy(a.original) : c.value(a.original);
+      const y = c.sortBy ? c.sortBy(b.original) : c.value(b.original);
+      if (typeof x === 'number' && typeof y === 'number') return x - y;
+      if (x === null || x === undefined) return -1;
+      if (y === null || y === undefined) return 1;
+      return String(x).localeCompare(String(y), 'en', { numeric: true });
+    },
+  }));
+  return createTable<Row>({
+    data: props.rows,
+    columns: definitions,
+    state: { sorting: sorting.value, globalFilter: filter.value, columnPinning: { left: [], right: [] } },
+    onStateChange: () => undefined,
+    onSortingChange: (u: Updater<SortingState>) => {
+      sorting.value = typeof u === 'function' ? u(sorting.value) : u;
+    },
+    globalFilterFn: (row, _id, value: string) => matches(row.original, value.toLowerCase().split(/\s+/).filter(Boolean)),
+    getColumnCanGlobalFilter: () => true,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    renderFallbackValue: null,
+  });
+}
+
+watch([() => props.rows, () => props.columns, sorting, filter], () => (table.value = make()), { deep: false });
+
+const shown = computed(() => table.value.getRowModel().rows);
+const template = computed(() => props.columns.map((c) => c.width).join(' '));
+const virtualizer = useVirtualizer(
+  computed(() => ({
+    count: shown.value.length,
+    getScrollElement: () => scroller.value ?? null,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+    initialRect: { width: 600, height: 600 },
+  })),
+);
+
+function toggleSort(key: string, add: boolean) {
+  const now = sorting.value.find((s) => s.id === key);
+  const column = props.columns.find((c) => c.key === key)!;
+  const next = now === undefined ? { id: key, desc: isNumeric(column) } : { id: key, desc: !now.desc };
+  sorting.value = add ? [...sorting.value.filter((s) => s.id !== key), next] : [next];
+}
+
+function direction(key: string): string {
+  const s = sorting.value.find((x) => x.id === key);
+  return s === undefined ? '' : s.desc ? '▾' : '▴';
+}
+
+function pick(index: number, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
+  const row = shown.value[index];
+  if (!row) return;
+  cursor.value = index;
+  const key = props.rowKey(row.original);
+  if (event.shiftKey && anchor.value >= 0) {
+    const [a, b] = [Math.min(anchor.value, index), Math.max(anchor.value, index)];
+    emit('select', shown.value.slice(a, b + 1).map((r) => props.rowKey(r.original)));
+    return;
+  }
+  anchor.value = index;
+  if (event.ctrlKey || event.metaKey) {
+    const next = new Set(props.selected);
+    if (!next.delete(key)) next.add(key);
+    emit('select', [...next]);
+  } else {
+    emit('select', [key]);
+  }
+}
+
+async function copy() {
+  const chosen = shown.value.filter((r) => props.selected.has(props.rowKey(r.original)));
+  const lines = chosen.map((r) => props.columns.map((c) => (c.text ? c.text(r.original) : String(c.value(r.original) ?? ''))).join('\t'));
+  await navigator.clipboard?.writeText([props.columns.map((c) => c.title).join('\t'), ...lines].join('\n')).catch(() => undefined);
+}
+
+function key(event: KeyboardEvent) {
+  const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
+  const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 };
+  if (event.key in steps) {
+    const to = Math.min(shown.value.length - 1, Math.max(0, cursor.value + steps[event.key]!));
+    pick(to, event);
+    virtualizer.value.scrollToIndex(to);
+  } else if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
+    emit('select', shown.value.map((r) => props.rowKey(r.original)));
+  } else if ((event.ctrlKey || event.metaKey) && event.key === 'c') {
+    void copy();
+  } else if (event.key === 'Enter' && shown.value[cursor.value]) {
+    emit('open', shown.value[cursor.value]!.original);
+  } else {
+    return;
+  }
+  event.preventDefault();
+}
+
+// A selection made on the other page comes into view.
+watch(
+  () => props.selected,
+  async (selected) => {
+    const first = [...selected][0];
+    if (first === undefined) return;
+    const index = shown.value.findIndex((r) => props.rowKey(r.original) === first);
+    if (index < 0 || index === cursor.value) return;
+    cursor.value = index;
+    anchor.value = index;
+    await nextTick();
+    virtualizer.value.scrollToIndex(index, { align: 'auto' });
+  },
+);
+</script>
+
+<template>
+  <div class="figures">
+    <div v-if="filterable" class="tools">
+      <input v-model="filter" class="input filter" :placeholder="`filter ${rows.length} rows`" :aria-label="`Filter ${label}`" title="Words that must occur; or a column and a limit, such as standardized>3" />
+      <span class="quiet">{{ shown.length === rows.length ? '' : `${shown.length} of ${rows.length}` }}{{ selected.size > 1 ? ` · ${selected.size} selected` : '' }}</span>
+      <span class="spacer" />
+      <slot name="tools" />
+    </div>
+    <div ref="scroller" class="scroller" role="grid" tabindex="0" :aria-label="label" :aria-rowcount="shown.length" @keydown="key">
+      <div class="head" role="row" :style="{ gridTemplateColumns: template }">
+        <button v-for="c in columns" :key="c.key" role="columnheader" :class="c.align" :title="c.hint ?? `Sort by ${c.title}`" @click="toggleSort(c.key, $event.shiftKey)">{{ c.title }}<span v-if="c.unit" class="unit"> {{ c.unit }}</span><span class="arrow">{{ direction(c.key) }}</span></button>
+      </div>
+      <div class="body" :style="{ height: `${virtualizer.getTotalSize()}px` }">
+        <div
+          v-for="item in virtualizer.getVirtualItems()"
+          :key="rowKey(shown[item.index]!.original)"
+          class="row"
+          role="row"
+          :class="{ selected: selected.has(rowKey(shown[item.index]!.original)), dim: dim?.(shown[item.index]!.original) }"
+          :aria-selected="selected.has(rowKey(shown[item.index]!.original))"
+          :style="{ gridTemplateColumns: template, transform: `translateY(${item.start}px)` }"
+          @click="pick(item.index, $event)"
+          @dblclick="emit('open', shown[item.index]!.original)"
+        >
+          <div v-for="c in columns" :key="c.key" role="gridcell" :class="[c.align, { mono: c.mono }]">
+            <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original">{{ c.text ? c.text(shown[item.index]!.original) : c.value(shown[item.index]!.original) }}</slot>
+          </div>
+        </div>
+      </div>
+      <div v-if="rows.length > 0 && shown.length === 0" class="quiet none">No row holds “{{ filter }}”. <button class="link" @click="filter = ''">Show all</button></div>
+      <slot v-if="rows.length === 0" name="empty" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.figures {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.tools {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding-bottom: 4px;
+}
+.filter {
+  width: 170px;
+  height: 24px;
+}
+.scroller {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  position: relative;
+}
+.scroller:focus-visible {
+  outline-offset: -2px;
+}
+.head,
+.row {
+  display: grid;
+  column-gap: 10px;
+  align-items: center;
+  padding: 0 8px;
+  min-width: max-content;
+}
+.head {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  height: 26px;
+  background: var(--paper);
+  border-bottom: 1.5px solid var(--ink);
+}
+.head button {
+  text-align: left;
+  color: var(--ink-soft);
+  font-size: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.head .unit {
+  font-size: 11px;
+}
+.head .right {
+  text-align: right;
+}
+.arrow {
+  color: var(--cobalt);
+  margin-left: 2px;
+}
+.body {
+  position: relative;
+  min-width: max-content;
+}
+.row {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 27px;
+  border-bottom: 1px solid var(--rule);
+  cursor: default;
+}
+.row > div {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.row .right {
+  text-align: right;
+}
+.mono {
+  font-size: 12.5px;
+}
+.row:hover {
+  background: var(--paper-deep);
+}
+.row.selected {
+  background: var(--cobalt-soft);
+}
+.row.dim {
+  color: var(--ink-soft);
+}
+.none {
+  padding: 18px 8px;
+}
+</style>

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { ElOption, ElSelect } from 'element-plus';
+import { computed, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { get, post, Problem } from '../api/client';
+import type { ProjectCard, SystemView } from '../api/types';
+import { useProject } from '../state/project';
+import { useSession } from '../state/session';
+
+const router = useRouter();
+const session = useSession();
+const projects = ref<ProjectCard[]>([]);
+const systems = ref<SystemView[]>([]);
+const name = ref('');
+const reference = ref('EPSG:25830');
+const error = ref('');
+const heights = computed(() => (reference.value === 'plane' ? 'local' : 'ellipsoidal'));
+
+onMounted(async () => {
+  useProject().close();
+  projects.value = await get<ProjectCard[]>('/api/projects');
+  await search('');
+});
+
+async function search(text: string) {
+  systems.value = await get<SystemView[]>(`/api/systems?q=${encodeURIComponent(text)}`);
+}
+
+async function create() {
+  error.value = '';
+  try {
+    const project = await post<ProjectCard>('/api/projects', { name: name.value, reference: reference.value, heights: heights.value });
+    await router.push(`/p/${project.id}/intake`);
+  } catch (e) {
+    error.value = e instanceof Problem ? e.message : String(e);
+  }
+}
+
+async function leave() {
+  await session.signOut();
+  await router.push('/sign-in');
+}
+</script>
+
+<template>
+  <div class="desk">
+    <header>
+      <h1>Mensura</h1>
+      <span class="spacer" />
+      <button class="quiet" @click="session.toggleTheme()">{{ session.theme === 'paper' ? 'night page' : 'light page' }}</button>
+      <span class="quiet">{{ session.user?.name }}</span>
+      <button class="link" @click="leave">sign out</button>
+    </header>
+    <main>
+      <section>
+        <h2>Projects</h2>
+        <p v-if="projects.length === 0" class="quiet">No project yet. Open one on the right; then drop your field files into it.</p>
+        <router-link v-for="p in projects" :key="p.id" class="row" :to="`/p/${p.id}/network`">
+          <strong>{{ p.name }}</strong>
+          <span class="mono">{{ p.reference === 'plane' ? 'plane' : p.reference }}</span>
+          <span class="quiet">{{ p.heights }} heights</span>
+          <span class="quiet">{{ p.role }}</span>
+        </router-link>
+      </section>
+      <form @submit.prevent="create">
+        <h2>New project</h2>
+        <div class="field">
+          <label for="project-name">name</label>
+          <input id="project-name" v-model="name" class="input" required maxlength="200" />
+        </div>
+        <div class="field">
+          <label for="project-reference">coordinates are in</label>
+          <el-select id="project-reference" v-model="reference" filterable remote :remote-method="search" placeholder="type a code or zone, such as utm 30">
+            <el-option value="plane" label="plane local system" />
+            <el-option v-for="s in systems" :key="s.code" :value="s.code" :label="`${s.code}  ${s.name}`" />
+          </el-select>
+        </div>
+        <p class="quiet">Heights: {{ heights }}. {{ heights === 'local' ? 'Flat and right-angled, no earth curvature.' : 'Metres above the ellipsoid; geoid heights come later.' }}</p>
+        <p v-if="error" class="notice bad" role="alert">{{ error }}</p>
+        <button class="button main" type="submit">Open the project</button>
+      </form>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  height: 100%;
+  overflow: auto;
+}
+header {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  height: 44px;
+  padding: 0 24px;
+  border-bottom: 1px solid var(--rule);
+}
+header h1 {
+  font-size: 15px;
+}
+main {
+  display: grid;
+  grid-template-columns: 1fr 360px;
+  gap: 48px;
+  max-width: 1080px;
+  margin: 32px auto;
+  padding: 0 24px;
+}
+h2 {
+  margin-bottom: 8px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr 110px 140px 70px;
+  gap: 12px;
+  padding: 10px 4px;
+  border-top: 1px solid var(--rule);
+  color: inherit;
+  text-decoration: none;
+}
+.row:hover {
+  background: var(--cobalt-soft);
+}
+form {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.button {
+  justify-self: start;
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRouter } from 'vue-router';
+import { angleName } from '../format/units';
+import { useProject } from '../state/project';
+import { useSession } from '../state/session';
+
+const project = useProject();
+const session = useSession();
+const router = useRouter();
+const overview = computed(() => project.overview!);
+const running = computed(() => project.busyJobs[0] ?? null);
+
+async function leave() {
+  await session.signOut();
+  await router.push('/sign-in');
+}
+</script>
+
+<template>
+  <header class="top">
+    <router-link to="/" class="home" title="All projects">Mensura</router-link>
+    <router-link to="/" class="name" title="Change project">{{ overview.name }}</router-link>
+    <router-link class="fact" :to="`/p/${overview.id}/reference`" :title="overview.referenceName">
+      <span class="quiet">frame</span> <span class="mono">{{ overview.reference }}</span>
+    </router-link>
+    <router-link class="fact" :to="`/p/${overview.id}/reference`">
+      <span class="quiet">heights</span> <span class="mono">{{ overview.heights }}</span>
+    </router-link>
+    <button class="fact" data-test="units" @click="project.panel = project.panel === 'units' ? null : 'units'">
+      <span class="quiet">units</span> <span class="mono">{{ overview.units.length }} · {{ angleName(overview.units) }}</span>
+    </button>
+    <span class="spacer" />
+    <button v-if="running" class="fact job" data-test="job" @click="project.panel = 'jobs'">
+      <span class="bar"><span :style="{ width: `${100 * running.progress}%` }" /></span>
+      {{ running.stage || running.title }}
+    </button>
+    <button v-if="overview.stale.length > 0" class="fact stale" data-test="stale" @click="project.panel = 'ledger'"><span aria-hidden="true">◐</span> {{ overview.stale.length }} stale</button>
+    <button class="fact" data-test="ledger" @click="project.panel = project.panel === 'ledger' ? null : 'ledger'">Ledger</button>
+    <button class="fact" @click="project.panel = 'search'">/ search</button>
+    <button class="fact" :title="session.theme === 'paper' ? 'Change to the night page' : 'Change to the light page'" @click="session.toggleTheme()">{{ session.theme === 'paper' ? '☾' : '☀' }}</button>
+    <button class="fact" :title="`${session.user?.name}, ${overview.role}: sign out`" @click="leave">{{ session.user?.username }}</button>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  height: 42px;
+  flex: none;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--rule);
+  white-space: nowrap;
+}
+.home,
+.name {
+  color: inherit;
+  text-decoration: none;
+  font-weight: 600;
+  font-size: 14.5px;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.fact {
+  color: inherit;
+  text-decoration: none;
+  font-size: 12px;
+}
+.fact:hover {
+  color: var(--cobalt);
+}
+.stale {
+  color: var(--ochre);
+  font-weight: 600;
+}
+.job {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  max-width: 240px;
+  overflow: hidden;
+}
+.bar {
+  width: 60px;
+  height: 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  overflow: hidden;
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--cobalt);
+}
+</style>

@@ -1,0 +1,303 @@
+<script setup lang="ts">
+import 'ol/ol.css';
+import Feature from 'ol/Feature';
+import LineString from 'ol/geom/LineString';
+import Point from 'ol/geom/Point';
+import Polygon from 'ol/geom/Polygon';
+import Draw from 'ol/interaction/Draw';
+import VectorLayer from 'ol/layer/Vector';
+import OlMap from 'ol/Map';
+import Projection from 'ol/proj/Projection';
+import VectorSource from 'ol/source/Vector';
+import View from 'ol/View';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { isTyping } from '../frame/keys';
+import { useProject } from '../state/project';
+import { useSession } from '../state/session';
+import { drawGrid } from './grid';
+import { roundNumber, type Scene } from './scene';
+import { Styles } from './styles';
+
+const props = withDefaults(defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean }>(), { selected: () => new Set(), selectedPoints: () => new Set(), drawing: false });
+const emit = defineEmits<{ select: [key: string, add: boolean]; point: [name: string, add: boolean]; drawn: [vertices: [number, number][]] }>();
+
+const project = useProject();
+const session = useSession();
+const host = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const bar = ref({ metres: 100, pixels: 80 });
+const cursor = ref('');
+const exaggeration = ref(1);
+let map: OlMap | null = null;
+let styles = new Styles();
+let draw: Draw | null = null;
+let fitted = '';
+const sources = { paths: new VectorSource(), lines: new VectorSource(), ellipses: new VectorSource(), points: new VectorSource() };
+
+const kinds = computed(() => {
+  const s = props.scene;
+  const legend: string[] = [];
+  if (s.lines.some((l) => l.style === 'sight')) legend.push('— sighted');
+  if (s.lines.some((l) => l.style === 'vector')) legend.push('··· GNSS vector');
+  const roles = new Set(s.points.map((p) => p.role));
+  if (roles.has('held')) legend.push('▣ held');
+  if (roles.has('control')) legend.push('▢ weighted control');
+  if (roles.has('adjusted')) legend.push('⊙ adjusted');
+  if (roles.has('surveyed')) legend.push('· surveyed');
+  if (roles.has('new')) legend.push('◇ to be accepted');
+  if (s.paths.some((p) => p.kind === 'contour' || p.kind === 'index')) legend.push('~ contour');
+  if (s.paths.some((p) => p.kind === 'breakline')) legend.push('━ breakline');
+  if (s.paths.some((p) => p.kind === 'boundary')) legend.push('┅ boundary');
+  return legend;
+});
+
+function extent(): [number, number, number, number] | null {
+  const e: number[] = [];
+  const n: number[] = [];
+  for (const p of props.scene.points) {
+    e.push(p.e);
+    n.push(p.n);
+  }
+  for (const p of props.scene.paths) {
+    for (let i = 0; i < p.path.length; i += 2) {
+      e.push(p.path[i]!);
+      n.push(p.path[i + 1]!);
+    }
+  }
+  if (e.length === 0) return null;
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < e.length; i += 1) {
+    box[0] = Math.min(box[0], e[i]!);
+    box[1] = Math.min(box[1], n[i]!);
+    box[2] = Math.max(box[2], e[i]!);
+    box[3] = Math.max(box[3], n[i]!);
+  }
+  const pad = 0.5 * Math.max(1, 0.02 * Math.max(box[2] - box[0], box[3] - box[1]));
+  return [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad];
+}
+
+function fit() {
+  const box = extent();
+  if (box) map?.getView().fit(box, { padding: [48, 40, 64, 52], size: map.getSize() });
+}
+
+function ellipse(e: number, n: number, a: number, b: number, bearing: number): Polygon {
+  const ring: [number, number][] = [];
+  const t = (bearing * Math.PI) / 180;
+  for (let i = 0; i <= 48; i += 1) {
+    const s = (2 * Math.PI * i) / 48;
+    const along = a * Math.cos(s);
+    const across = b * Math.sin(s);
+    ring.push([e + along * Math.sin(t) + across * Math.cos(t), n + along * Math.cos(t) - across * Math.sin(t)]);
+  }
+  return new Polygon([ring]);
+}
+
+function build() {
+  const s = props.scene;
+  const box = extent();
+  const span = box ? Math.max(box[2] - box[0], box[3] - box[1]) : 1;
+  const largest = Math.max(1e-9, ...s.ellipses.map((x) => x.semiMajor), ...s.shifts.map((x) => Math.hypot(x.de, x.dn)));
+  exaggeration.value = roundNumber(Math.max(1, (0.035 * span) / largest));
+  sources.paths.clear();
+  sources.paths.addFeatures(
+    s.paths.map((p) => {
+      const c: [number, number][] = [];
+      for (let i = 0; i < p.path.length; i += 2) c.push([p.path[i]!, p.path[i + 1]!]);
+      return new Feature({ geometry: new LineString(c), kind: p.kind, label: p.label });
+    }),
+  );
+  sources.lines.clear();
+  sources.lines.addFeatures([
+    ...s.lines.map((l) => new Feature({ geometry: new LineString([l.from, l.to]), key: l.key, style: l.style, tone: l.tone })),
+    ...s.shifts.map((v) => new Feature({ geometry: new LineString([[v.e, v.n], [v.e + v.de * exaggeration.value, v.n + v.dn * exaggeration.value]]), style: 'shift', tone: 'plain' })),
+  ]);
+  sources.ellipses.clear();
+  sources.ellipses.addFeatures(s.ellipses.filter((x) => x.semiMajor > 0).map((x) => new Feature({ geometry: ellipse(x.e, x.n, x.semiMajor * exaggeration.value, x.semiMinor * exaggeration.value, x.bearing), name: x.name })));
+  sources.points.clear();
+  sources.points.addFeatures(s.points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
+  const key = box ? box.map((v) => v.toFixed(0)).join() : '';
+  if (key !== fitted && map) {
+    fitted = key;
+    fit();
+  }
+}
+
+function restyle() {
+  for (const layer of map?.getLayers().getArray() ?? []) layer.changed();
+}
+
+function afterRender() {
+  if (!map || !canvas.value) return;
+  const view = map.getView();
+  const resolution = view.getResolution() ?? 1;
+  const metres = roundNumber(120 * resolution);
+  bar.value = { metres, pixels: metres / resolution };
+  drawGrid(canvas.value, map, styles);
+}
+
+function click(pixel: [number, number], add: boolean) {
+  if (props.drawing) return;
+  const point = map!.forEachFeatureAtPixel(pixel, (f) => f.get('name') as string | undefined, { hitTolerance: 6, layerFilter: (l) => l.get('role') === 'points' });
+  if (point) {
+    emit('point', point, add);
+    return;
+  }
+  const key = map!.forEachFeatureAtPixel(pixel, (f) => f.get('key') as string | undefined, { hitTolerance: 5, layerFilter: (l) => l.get('role') === 'lines' });
+  if (key) emit('select', key, add);
+}
+
+function key(event: KeyboardEvent) {
+  if (!isTyping(event) && event.key === 'z' && !event.ctrlKey && !event.metaKey) fit();
+}
+
+onMounted(() => {
+  const layer = (role: keyof typeof sources, style: (f: Feature, resolution: number) => unknown, declutter = false) => {
+    const l = new VectorLayer({ source: sources[role], style: style as never, declutter, updateWhileInteracting: sources[role].getFeatures().length < 4000 });
+    l.set('role', role);
+    return l;
+  };
+  map = new OlMap({
+    target: host.value,
+    controls: [],
+    layers: [
+      layer('paths', (f, r) => styles.path(f, r), true),
+      layer('lines', (f) => styles.line(f, props.selected.has(f.get('key') as string))),
+      layer('ellipses', () => styles.ellipse()),
+      layer('points', (f, r) => styles.point(f, r, props.selectedPoints.has(f.get('name') as string), props.scene.points.length), true),
+    ],
+    view: new View({ projection: new Projection({ code: 'project', units: 'm', extent: [-1e8, -1e8, 1e8, 1e8] }), center: [0, 0], resolution: 1, constrainResolution: false, minResolution: 1e-4, enableRotation: false, showFullExtent: true }),
+  });
+  map.on('postrender', afterRender);
+  map.on('click', (e) => click(e.pixel as [number, number], (e.originalEvent as PointerEvent).ctrlKey || (e.originalEvent as PointerEvent).shiftKey));
+  map.on('pointermove', (e) => {
+    const [x, y] = e.coordinate as [number, number];
+    cursor.value = `${x.toFixed(2)} E  ${y.toFixed(2)} N`;
+  });
+  build();
+  window.addEventListener('keydown', key);
+  new ResizeObserver(() => map?.updateSize()).observe(host.value!);
+});
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', key);
+  map?.setTarget(undefined);
+  map = null;
+});
+
+watch(() => props.scene, build);
+watch([() => props.selected, () => props.selectedPoints], restyle);
+watch(
+  () => session.theme,
+  () => {
+    styles = new Styles();
+    restyle();
+  },
+);
+watch(
+  () => props.drawing,
+  (on) => {
+    if (draw) map?.removeInteraction(draw);
+    draw = null;
+    if (on && map) {
+      draw = new Draw({ source: new VectorSource(), type: 'Polygon' });
+      draw.on('drawend', (e) => emit('drawn', ((e.feature.getGeometry() as Polygon).getCoordinates()[0] as [number, number][]).slice(0, -1)));
+      map.addInteraction(draw);
+    }
+  },
+);
+defineExpose({ fit });
+</script>
+
+<template>
+  <div class="sketch">
+    <div ref="host" class="map" tabindex="0" aria-label="Map of the project" />
+    <canvas ref="canvas" class="grid" aria-hidden="true" />
+    <div class="corner"><slot name="corner" /></div>
+    <div class="foot">
+      <div class="legend">
+        <div v-if="scene.ellipses.length > 0 || scene.shifts.length > 0">ellipses {{ Math.round(100 * scene.confidence) }} %, drawn ×{{ exaggeration.toLocaleString('en').replaceAll(',', '\u2009') }}</div>
+        <div>{{ kinds.join('   ') }}</div>
+      </div>
+      <div class="scale mono"><span class="bar" :style="{ width: `${bar.pixels}px` }" />{{ bar.metres >= 1000 ? `${bar.metres / 1000} km` : `${bar.metres} m` }}</div>
+      <div class="north mono" title="Grid north">N ↑</div>
+    </div>
+    <div class="cursor mono quiet">{{ cursor }}</div>
+    <div v-if="scene.points.length === 0 && scene.paths.length === 0" class="nothing quiet">{{ project.points.length === 0 ? 'The sketch fills as points come in.' : 'Nothing to draw here yet.' }}</div>
+  </div>
+</template>
+
+<style scoped>
+.sketch {
+  position: relative;
+  height: 100%;
+}
+.map {
+  position: absolute;
+  inset: 0;
+}
+.map:focus-visible {
+  outline-offset: -2px;
+}
+.grid {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.corner {
+  position: absolute;
+  top: 8px;
+  left: 14px;
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  background: color-mix(in srgb, var(--sketch) 86%, transparent);
+  padding: 2px 6px 2px 0;
+}
+.foot {
+  position: absolute;
+  left: 14px;
+  right: 14px;
+  bottom: 8px;
+  display: flex;
+  gap: 18px;
+  align-items: flex-end;
+  pointer-events: none;
+  font-size: 11px;
+  color: var(--ink-soft);
+}
+.legend {
+  flex: 1;
+  white-space: pre-wrap;
+  background: color-mix(in srgb, var(--sketch) 80%, transparent);
+}
+.scale {
+  display: grid;
+  justify-items: center;
+  color: var(--ink);
+}
+.bar {
+  height: 6px;
+  border: 1px solid var(--ink);
+  border-top: 0;
+}
+.north {
+  color: var(--ink);
+  font-size: 12px;
+}
+.cursor {
+  position: absolute;
+  right: 14px;
+  top: 10px;
+  font-size: 11px;
+  background: color-mix(in srgb, var(--sketch) 80%, transparent);
+}
+.nothing {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-content: center;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import * as THREE from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { isTyping } from '../frame/keys';
+import { useSession } from '../state/session';
+
+export interface Contour3d {
+  h: number;
+  lines: number[][];
+}
+const props = defineProps<{ mesh: ArrayBuffer | null; contours: Contour3d[] }>();
+const session = useSession();
+const host = ref<HTMLElement>();
+const exaggeration = ref(2);
+const wire = ref(false);
+const failure = ref('');
+let renderer: THREE.WebGLRenderer | null = null;
+let scene = new THREE.Scene();
+let camera = new THREE.PerspectiveCamera(40, 1, 0.1, 1e6);
+let controls: OrbitControls | null = null;
+const body = new THREE.Group();
+let size = 100;
+
+/** Subdued tints from low to high, alike in lightness so that shading carries the form. */
+const TINTS = [0x8fa8a0, 0xa9b89d, 0xc6c49f, 0xd2bd94, 0xcbb39a, 0xd9d2c8].map((c) => new THREE.Color(c));
+
+function tint(f: number): THREE.Color {
+  const x = Math.min(0.9999, Math.max(0, f)) * (TINTS.length - 1);
+  const i = Math.floor(x);
+  return TINTS[i]!.clone().lerp(TINTS[i + 1]!, x - i);
+}
+
+function build() {
+  body.clear();
+  if (!props.mesh) return;
+  const head = new DataView(props.mesh);
+  const n = head.getUint32(0, true);
+  const t = head.getUint32(4, true);
+  const values = new Float64Array(props.mesh.slice(8, 8 + 24 * n));
+  const index = new Uint32Array(props.mesh.slice(8 + 24 * n, 8 + 24 * n + 12 * t));
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < values.length; i += 1) {
+    low[i % 3] = Math.min(low[i % 3]!, values[i]!);
+    high[i % 3] = Math.max(high[i % 3]!, values[i]!);
+  }
+  const mid = [0, 1, 2].map((k) => 0.5 * (low[k]! + high[k]!));
+  size = Math.max(high[0]! - low[0]!, high[1]! - low[1]!, 1);
+  const position = new Float32Array(3 * n);
+  const colour = new Float32Array(3 * n);
+  for (let i = 0; i < n; i += 1) {
+    for (let k = 0; k < 3; k += 1) position[3 * i + k] = values[3 * i + k]! - mid[k]!;
+    tint((values[3 * i + 2]! - low[2]!) / Math.max(1e-6, high[2]! - low[2]!)).toArray(colour, 3 * i);
+  }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
+  geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
+  geometry.setIndex(new THREE.BufferAttribute(index, 1));
+  geometry.computeVertexNormals();
+  body.add(new THREE.Mesh(geometry, new THREE.MeshLambertMaterial({ vertexColors: true, side: THREE.DoubleSide, flatShading: true, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 })));
+  const ink = getComputedStyle(document.documentElement).getPropertyValue('--ink').trim();
+  if (wire.value) body.add(new THREE.LineSegments(new THREE.WireframeGeometry(geometry), new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.25 })));
+  for (const level of props.contours) {
+    for (const line of level.lines) {
+      const p = new Float32Array((line.length / 2) * 3);
+      for (let i = 0; i < line.length; i += 2) p.set([line[i]! - mid[0]!, line[i + 1]! - mid[1]!, level.h - mid[2]!], (i / 2) * 3);
+      const g = new THREE.BufferGeometry();
+      g.setAttribute('position', new THREE.BufferAttribute(p, 3));
+      body.add(new THREE.Line(g, new THREE.LineBasicMaterial({ color: 0x6d5a2e, transparent: true, opacity: 0.75 })));
+    }
+  }
+  body.scale.z = exaggeration.value;
+}
+
+function home() {
+  camera.position.set(-0.55 * size, -0.95 * size, 0.75 * size);
+  camera.near = size / 1000;
+  camera.far = size * 20;
+  camera.updateProjectionMatrix();
+  controls?.target.set(0, 0, 0);
+  controls?.update();
+}
+
+function paint() {
+  if (!renderer) return;
+  renderer.setClearColor(new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue('--sketch').trim()));
+  renderer.render(scene, camera);
+}
+
+function resize() {
+  if (!renderer || !host.value) return;
+  const { clientWidth: w, clientHeight: h } = host.value;
+  if (w === 0 || h === 0) return;
+  renderer.setSize(w, h);
+  camera.aspect = w / h;
+  camera.updateProjectionMatrix();
+  paint();
+}
+
+function key(event: KeyboardEvent) {
+  if (!isTyping(event) && event.key === 'z' && !event.ctrlKey) {
+    home();
+    paint();
+  }
+}
+
+onMounted(() => {
+  try {
+    renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
+  } catch {
+    failure.value = 'This browser cannot draw in three dimensions (no WebGL). The map shows the same surface.';
+    return;
+  }
+  renderer.setPixelRatio(window.devicePixelRatio);
+  host.value!.append(renderer.domElement);
+  scene = new THREE.Scene();
+  camera = new THREE.PerspectiveCamera(40, 1, 0.1, 1e6);
+  camera.up.set(0, 0, 1);
+  scene.add(body, new THREE.HemisphereLight(0xffffff, 0x8a8778, 1.6));
+  const sun = new THREE.DirectionalLight(0xffffff, 1.9);
+  sun.position.set(-1, 1, 1.3);
+  scene.add(sun);
+  controls = new OrbitControls(camera, renderer.domElement);
+  controls.addEventListener('change', paint);
+  build();
+  home();
+  new ResizeObserver(resize).observe(host.value!);
+  resize();
+  window.addEventListener('keydown', key);
+});
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', key);
+  controls?.dispose();
+  renderer?.dispose();
+});
+watch(
+  () => props.mesh,
+  () => {
+    build();
+    home();
+    paint();
+  },
+);
+watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
+  build();
+  paint();
+});
+</script>
+
+<template>
+  <div class="three">
+    <div ref="host" class="host" tabindex="0" aria-label="Surface in three dimensions" />
+    <p v-if="failure" class="notice bad">{{ failure }}</p>
+    <div class="foot quiet">
+      <label>heights × <input v-model.number="exaggeration" class="input mono" type="number" min="1" max="50" step="1" /></label>
+      <label><input v-model="wire" type="checkbox" /> triangles</label>
+      <span>drag to turn, wheel to come closer, right button to move</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.three {
+  position: relative;
+  height: 100%;
+}
+.host {
+  position: absolute;
+  inset: 0;
+}
+.notice {
+  position: absolute;
+  top: 50px;
+  left: 14px;
+}
+.foot {
+  position: absolute;
+  left: 14px;
+  right: 14px;
+  bottom: 8px;
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  font-size: 11.5px;
+}
+.input {
+  width: 58px;
+  height: 24px;
+}
+</style>

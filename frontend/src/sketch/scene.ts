@@ -1,0 +1,68 @@
+import type { PointView } from '../api/types';
+
+export type PointRole = 'held' | 'control' | 'adjusted' | 'surveyed' | 'new';
+
+export interface ScenePoint {
+  name: string;
+  e: number;
+  n: number;
+  role: PointRole;
+}
+
+/** A line between two places, keyed by what it stands for. Tone says how it stands. */
+export interface SceneLine {
+  key: string;
+  from: [number, number];
+  to: [number, number];
+  style: 'sight' | 'vector' | 'levelled';
+  tone: 'plain' | 'bad' | 'aside';
+}
+
+export interface SceneEllipse {
+  name: string;
+  e: number;
+  n: number;
+  semiMajor: number;
+  semiMinor: number;
+  bearing: number;
+}
+
+export interface SceneShift {
+  e: number;
+  n: number;
+  de: number;
+  dn: number;
+}
+
+export interface ScenePath {
+  path: number[];
+  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge';
+  label?: string;
+}
+
+export interface Scene {
+  points: ScenePoint[];
+  lines: SceneLine[];
+  ellipses: SceneEllipse[];
+  shifts: SceneShift[];
+  paths: ScenePath[];
+  confidence: number;
+}
+
+export const emptyScene: Scene = { points: [], lines: [], ellipses: [], shifts: [], paths: [], confidence: 0.95 };
+
+export function roleOf(p: PointView): PointRole {
+  if (p.role === 'control') return p.held === '' ? 'control' : 'held';
+  return p.role === 'surveyed' ? 'surveyed' : 'adjusted';
+}
+
+export function pointsScene(points: PointView[]): Scene {
+  return { ...emptyScene, points: points.filter((p) => p.e !== null && p.n !== null).map((p) => ({ name: p.name, e: p.e!, n: p.n!, role: roleOf(p) })) };
+}
+
+/** 1, 2 or 5 times a power of ten, not above the value. */
+export function roundNumber(value: number): number {
+  const power = 10 ** Math.floor(Math.log10(value));
+  for (const step of [5, 2, 1]) if (value >= step * power * 0.999999) return step * power;
+  return power;
+}

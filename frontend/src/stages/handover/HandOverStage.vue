@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { get, post } from '../../api/client';
+import type { ExportView, HandOverView, TerrainView } from '../../api/types';
+import type { Column } from '../../figures/columns';
+import FiguresTable from '../../figures/FiguresTable.vue';
+import Slip from '../../frame/Slip.vue';
+import TwoPages from '../../frame/TwoPages.vue';
+import { fileSize, when } from '../../format/units';
+import MapSketch from '../../sketch/MapSketch.vue';
+import { pointsScene, type Scene, type ScenePath } from '../../sketch/scene';
+import { useProject } from '../../state/project';
+
+const project = useProject();
+const route = useRoute();
+const data = ref<HandOverView>({ exports: [], archive: [] });
+const terrain = ref<TerrainView>({ surfaces: [], codes: {} });
+const surfaces = ref<number[]>([]);
+const selected = ref(new Set<string>());
+const archive = ref(false);
+const paths = ref<ScenePath[]>([]);
+
+const rows = computed(() => (archive.value ? data.value.archive : data.value.exports));
+const chosen = computed(() => [...data.value.exports, ...data.value.archive].find((e) => selected.value.has(String(e.id))) ?? null);
+const bad = computed(() => data.value.exports.filter((e) => e.stale.length > 0).length);
+const scene = computed<Scene>(() => ({ ...pointsScene(project.points), paths: paths.value }));
+
+const columns: Column<ExportView>[] = [
+  { key: 'name', title: 'file', width: 'minmax(200px, 1fr)', value: (e) => e.name },
+  { key: 'size', title: 'size', width: '76px', align: 'right', mono: true, value: (e) => e.size, text: (e) => fileSize(e.size) },
+  { key: 'receipt', title: 'receipt', width: '92px', value: (e) => (e.holds ? 'holds' : 'fails') },
+  { key: 'state', title: 'state', width: '70px', value: (e) => (e.stale.length > 0 ? 'stale' : 'fresh') },
+  { key: 'when', title: 'written', width: '100px', value: (e) => e.createdAt, text: (e) => when(e.createdAt) },
+];
+
+async function load() {
+  [data.value, terrain.value] = await Promise.all([get<HandOverView>(project.path('/handover')), get<TerrainView>(project.path('/terrain'))]);
+  if (!chosen.value && data.value.exports[0]) selected.value = new Set([String(data.value.exports[0].id)]);
+}
+
+async function write(kind: string) {
+  await project.attempt(() => project.job(post(project.path('/handover'), { kind, surfaces: kind === 'dxf' ? surfaces.value : [] })), 'Written and read back.');
+  const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
+  if (newest) selected.value = new Set([String(newest.id)]);
+}
+
+async function drawContours() {
+  const all: ScenePath[] = [];
+  for (const id of surfaces.value) {
+    for (const level of await get<{ h: number; lines: number[][] }[]>(project.path(`/terrain/surfaces/${id}/contours`))) for (const path of level.lines) all.push({ path, kind: 'contour' });
+  }
+  paths.value = all;
+}
+
+onMounted(async () => {
+  await load();
+  surfaces.value = terrain.value.surfaces.filter((s) => s.computed).map((s) => s.id);
+  await drawContours();
+  if (route.query.action === 'pdf') await write('pdf');
+  if (typeof route.query.report === 'string') selected.value = new Set([route.query.report]);
+});
+watch(() => project.version, load);
+watch(surfaces, drawContours);
+</script>
+
+<template>
+  <TwoPages>
+    <template #figures>
+      <div class="sheet">
+        <div>
+          <h1>{{ data.exports.length === 0 ? 'Nothing is handed over yet' : bad > 0 ? `${bad} of ${data.exports.length} files are stale` : `${data.exports.length} files, all fresh` }}</h1>
+          <p class="quiet">Every file is read back and compared before it is offered. What was handed over stays in the archive.</p>
+        </div>
+        <div v-if="bad > 0" class="notice"><span>Their inputs changed after they were written.</span><span class="spacer" /><button class="button" :disabled="!project.mayChange" @click="project.recompute()">Recompute in order</button></div>
+        <section class="choices" aria-label="Write a file">
+          <div><strong>Coordinates</strong><span class="quiet">CSV: every point with code, role and source</span><button class="button" data-test="write-csv" :disabled="!project.mayChange" @click="write('csv')">Write CSV</button></div>
+          <div>
+            <strong>Drawing</strong>
+            <span class="quiet">DXF: points with names and heights, lines and contours on layers
+              <label v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" class="pick"><input v-model="surfaces" type="checkbox" :value="s.id" /> {{ s.name }}</label>
+            </span>
+            <button class="button" data-test="write-dxf" :disabled="!project.mayChange" @click="write('dxf')">Write DXF</button>
+          </div>
+          <div><strong>Adjustment report</strong><span class="quiet">PDF: verdict, stations, observations, what was set aside and why</span><button class="button" data-test="write-pdf" :disabled="!project.mayChange" @click="write('pdf')">Write PDF</button></div>
+        </section>
+        <div class="tabs" role="tablist">
+          <button class="tab" role="tab" :aria-selected="!archive" @click="archive = false">Handed over</button>
+          <button class="tab" role="tab" :aria-selected="archive" @click="archive = true">Archive {{ data.archive.length }}</button>
+        </div>
+        <FiguresTable label="files" :columns="columns" :rows="rows" :row-key="(e) => String(e.id)" :selected="selected" :filterable="rows.length > 12" @select="(k) => (selected = new Set(k))">
+          <template #cell-receipt="{ row }"><span :class="row.holds ? 'holds' : 'fails'">{{ row.holds ? '✓ holds' : '✕ fails' }}</span></template>
+          <template #cell-state="{ row }"><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ row.stale.length > 0 ? '◐ stale' : '✓ fresh' }}</span></template>
+          <template #empty><p class="quiet">{{ archive ? 'Older versions of a file are kept here when it is written again.' : 'Write a file above; it appears here with its receipt.' }}</p></template>
+        </FiguresTable>
+        <Slip v-if="chosen" :tone="!chosen.holds ? 'bad' : chosen.stale.length > 0 ? 'doubt' : 'plain'">
+          <div><strong>{{ chosen.label }}</strong> <span class="quiet mono">{{ chosen.name }}</span> <span class="quiet">version {{ chosen.run }}, {{ when(chosen.createdAt) }} by {{ chosen.author }}</span></div>
+          <div v-if="chosen.stale.length > 0" class="doubt">Stale: {{ chosen.stale.join('; ') }}.</div>
+          <table class="receipt" aria-label="Receipt">
+            <tr v-for="c in chosen.checks" :key="c.what"><td>{{ c.what }}</td><td class="mono">{{ c.expected }}</td><td class="quiet">read back</td><td class="mono">{{ c.found }}</td><td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td></tr>
+          </table>
+          <div class="quiet">{{ chosen.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${chosen.leftOut.join('; ')}.` }}</div>
+          <div><a v-if="chosen.holds" class="button main" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)">Download</a><span v-else class="fails">Not offered: the receipt does not hold.</span></div>
+        </Slip>
+      </div>
+    </template>
+    <template #sketch><MapSketch :scene="scene" /></template>
+  </TwoPages>
+</template>
+
+<style scoped>
+.choices > div {
+  display: grid;
+  grid-template-columns: 140px 1fr 96px;
+  gap: 12px;
+  align-items: center;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
+}
+.choices .button {
+  justify-content: center;
+}
+.pick {
+  margin-left: 8px;
+  color: var(--ink);
+}
+.receipt td {
+  padding: 1px 16px 1px 0;
+}
+a.button {
+  text-decoration: none;
+}
+</style>

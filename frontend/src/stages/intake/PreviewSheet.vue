@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { post, put, remove } from '../../api/client';
+import type { FieldView, PreviewView } from '../../api/types';
+import { useProject } from '../../state/project';
+
+const props = defineProps<{ preview: PreviewView }>();
+const emit = defineEmits<{ preview: [p: PreviewView]; changed: [] }>();
+const project = useProject();
+const leaveOut = ref(false);
+const UNIT_NAMES: Record<string, string> = { m: 'm', mm: 'mm', cm: 'cm', ft: 'ft (international)', ftUS: 'ft (US survey)', deg: 'decimal °', dms: '° \u2032 \u2033', 'd.mmss': 'D.MMSS packed', gon: 'gon', m2: 'm²', mm2: 'mm²' };
+
+const counts = computed(() => Object.entries(props.preview.counts).map(([k, v]) => `${v} ${k}`).join(', '));
+const size = computed(() => (props.preview.extent ? `${Math.round(props.preview.extent[2]! - props.preview.extent[0]!)} × ${Math.round(props.preview.extent[3]! - props.preview.extent[1]!)} m` : ''));
+
+async function map(change: { kind?: string; field?: FieldView; column?: number | null; unit?: string | null }) {
+  if (change.kind) {
+    await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: change.kind })));
+    return;
+  }
+  const columns: Record<string, number> = {};
+  const units: Record<string, string> = {};
+  for (const f of props.preview.fields) {
+    const isThis = f.key === change.field?.key;
+    const column = isThis && change.column !== undefined ? change.column : f.column;
+    const unit = isThis && change.unit !== undefined ? change.unit : f.unit;
+    if (column !== null) columns[f.key] = column;
+    if (unit !== null) units[f.key] = unit;
+  }
+  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units })));
+}
+
+/** The unit of one column answers for its like: lengths are rarely mixed in one file. */
+async function answer(field: FieldView, unit: string) {
+  const columns: Record<string, number> = {};
+  const units: Record<string, string> = {};
+  for (const f of props.preview.fields) {
+    if (f.column !== null) columns[f.key] = f.column;
+    const value = f.key === field.key ? unit : (f.unit ?? (f.quantity === field.quantity && f.column !== null ? unit : null));
+    if (value !== null) units[f.key] = value;
+  }
+  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units })));
+}
+
+async function accept() {
+  if (await project.attempt(() => post(project.path(`/intake/${props.preview.id}/accept`), { leaveOutBad: leaveOut.value }), `Accepted ${props.preview.name}: ${counts.value}.`)) emit('changed');
+}
+
+async function discard() {
+  if (await project.attempt(() => remove(project.path(`/intake/${props.preview.id}`)), `Discarded ${props.preview.name}.`)) emit('changed');
+}
+</script>
+
+<template>
+  <section class="preview" aria-label="Preview of the file">
+    <header>
+      <h2>{{ preview.name }}</h2>
+      <template v-if="!preview.unreadable">
+        <span class="quiet">is read as</span>
+        <select class="input kind" aria-label="Kind of file" :value="preview.kind" @change="map({ kind: ($event.target as HTMLSelectElement).value })">
+          <option v-for="k in preview.kinds" :key="k.key" :value="k.key">{{ k.label }}</option>
+        </select>
+      </template>
+      <span class="spacer" />
+      <button class="button plain" :disabled="!project.mayChange" @click="discard">Discard</button>
+      <button class="button main" data-test="accept" :disabled="!project.mayChange || !preview.acceptable || (preview.leftOut > 0 && !leaveOut)" @click="accept">Accept</button>
+    </header>
+    <p v-if="preview.unreadable" class="notice bad" role="alert">{{ preview.unreadable }}</p>
+    <div v-else class="scroll body">
+      <p><strong>{{ counts }}</strong><span v-if="size" class="quiet">, over {{ size }}</span></p>
+      <label v-if="preview.leftOut > 0" class="notice bad"><input v-model="leaveOut" type="checkbox" data-test="leave-out" /> {{ preview.leftOut }} line{{ preview.leftOut === 1 ? '' : 's' }} cannot be used. Accept the rest without {{ preview.leftOut === 1 ? 'it' : 'them' }}.</label>
+      <p v-for="q in preview.questions" :key="q" class="notice"><strong class="doubt">?</strong> {{ q }} Answer in the unit column below.</p>
+      <table class="mapping">
+        <thead><tr><th>meaning</th><th>column</th><th>unit</th><th>first cells</th></tr></thead>
+        <tr v-for="f in preview.fields" :key="f.key" :class="{ missing: f.required && f.column === null }">
+          <td>{{ f.label }}<span v-if="f.required" class="quiet" title="needed"> *</span></td>
+          <td>
+            <select class="input" :aria-label="`Column of ${f.label}`" :value="f.column ?? ''" @change="map({ field: f, column: ($event.target as HTMLSelectElement).value === '' ? null : Number(($event.target as HTMLSelectElement).value) })">
+              <option value="">{{ f.required ? 'choose' : 'none' }}</option>
+              <option v-for="c in preview.columns" :key="c.index" :value="c.index">{{ c.heading }}</option>
+            </select>
+          </td>
+          <td>
+            <select v-if="f.units.length > 0 && f.column !== null" class="input" :class="{ asked: f.unit === null }" :aria-label="`Unit of ${f.label}`" :value="f.unit ?? ''" @change="f.unit === null ? answer(f, ($event.target as HTMLSelectElement).value) : map({ field: f, unit: ($event.target as HTMLSelectElement).value })">
+              <option v-if="f.unit === null" value="">which?</option>
+              <option v-for="u in f.units" :key="u" :value="u">{{ UNIT_NAMES[u] ?? u }}</option>
+            </select>
+          </td>
+          <td class="mono quiet cells">{{ f.column === null ? '' : preview.columns[f.column]?.samples.slice(0, 3).join('  ') }}</td>
+        </tr>
+      </table>
+      <h2 v-if="preview.findingCount > 0">{{ preview.findingCount }} thing{{ preview.findingCount === 1 ? '' : 's' }} to look at</h2>
+      <ul class="findings">
+        <li v-for="(f, i) in preview.findings" :key="i"><span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span><span class="mono quiet">{{ f.line === null ? '' : `line ${f.line}` }}</span><span>{{ f.message }}</span></li>
+      </ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.preview {
+  flex: 1 1 60%;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  border-top: 3px solid var(--cobalt);
+  padding-top: 8px;
+  margin-bottom: 10px;
+}
+header {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.kind {
+  width: 190px;
+}
+.body {
+  display: grid;
+  gap: 7px;
+  align-content: start;
+}
+.mapping {
+  border-collapse: collapse;
+}
+.mapping th {
+  text-align: left;
+  font-weight: 400;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+}
+.mapping td {
+  padding: 1px 10px 1px 0;
+}
+.mapping .input {
+  height: 24px;
+  padding: 0 4px;
+}
+.mapping .asked {
+  border-color: var(--ochre);
+  background: var(--ochre-soft);
+}
+.missing td:first-child {
+  color: var(--vermilion);
+}
+.cells {
+  font-size: 11.5px;
+  max-width: 240px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.findings {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.findings li {
+  display: grid;
+  grid-template-columns: 14px 66px 1fr;
+  gap: 6px;
+  padding: 2px 0;
+  border-bottom: 1px solid var(--rule);
+}
+</style>

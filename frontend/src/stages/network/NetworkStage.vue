@@ -1,0 +1,360 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { get, post } from '../../api/client';
+import type { GroupView, NetworkView, RowView, RunView, StationView } from '../../api/types';
+import type { Column } from '../../figures/columns';
+import FiguresTable from '../../figures/FiguresTable.vue';
+import ResidualHistogram from '../../figures/ResidualHistogram.vue';
+import Slip from '../../frame/Slip.vue';
+import TwoPages from '../../frame/TwoPages.vue';
+import { isTyping } from '../../frame/keys';
+import { isAngular, length, observed, residual, signed, small, smallAngle, smallUnit, when } from '../../format/units';
+import MapSketch from '../../sketch/MapSketch.vue';
+import { pointsScene, roleOf, type Scene, type SceneLine } from '../../sketch/scene';
+import { useProject } from '../../state/project';
+import ControlSheet from './ControlSheet.vue';
+import SettingsSheet from './SettingsSheet.vue';
+
+const SHORT: Record<string, string> = { direction: 'dir', zenith: 'zen', 'slope-distance': 'dist', 'horizontal-distance': 'hor', vector: 'vec', 'height-difference': 'lev', angle: 'ang', azimuth: 'az' };
+const LIMIT = 3.29;
+
+const project = useProject();
+const route = useRoute();
+const network = ref<NetworkView | null>(null);
+const tab = ref<'observations' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
+const selected = ref(new Set<string>());
+const selectedPoints = ref(new Set<string>());
+const reason = ref('');
+const showMoves = ref(false);
+const proposals = ref<{ id: number; component: string | null; pass: number; standardized: number; text: string }[] | null>(null);
+
+const units = computed(() => project.units);
+const run = computed<RunView | null>(() => network.value?.runs[0] ?? null);
+const rows = computed(() => network.value?.rows ?? []);
+const chosen = computed(() => rows.value.filter((r) => selected.value.has(rowKey(r))));
+const first = computed(() => chosen.value[0] ?? null);
+const asideCount = computed(() => rows.value.filter((r) => !r.used).length);
+const standardized = computed(() => rows.value.filter((r) => r.used && r.standardized !== null).map((r) => r.standardized!));
+
+function rowKey(r: RowView): string {
+  return `${r.id}${r.component ?? ''}`;
+}
+
+function atName(r: RowView): string {
+  return r.kind === 'vector' || r.set === '' ? r.at : `${r.at}/${r.set}`;
+}
+
+const columns = computed<Column<RowView>[]>(() => [
+  { key: 'kind', title: 'kind', width: '50px', value: (r) => `${SHORT[r.kind] ?? r.kind}${r.component ? ' ' + r.component : ''}` },
+  { key: 'at', title: 'at', width: '62px', value: (r) => atName(r) },
+  { key: 'to', title: 'to', width: '52px', value: (r) => r.to },
+  { key: 'observed', title: 'observed', width: '102px', align: 'right', mono: true, value: (r) => r.observed, text: (r) => observed(r.kind, r.observed, units.value) },
+  { key: 'residual', title: 'residual', width: '78px', align: 'right', mono: true, value: (r) => r.residual, sortBy: (r) => Math.abs(r.groundMm ?? 0), text: (r) => residual(r.kind, r.residual, units.value), hint: 'Adjusted minus observed; sorts by its size on the ground' },
+  { key: 'standardized', title: 'standardized', width: '118px', align: 'right', mono: true, value: (r) => r.standardized, sortBy: (r) => (r.standardized === null ? null : Math.abs(r.standardized)), text: (r) => (r.standardized === null ? '' : signed((r.standardized >= 0 ? '+' : '') + r.standardized.toFixed(1))), hint: 'Residual over its own standard deviation; looked at above 3.29' },
+  { key: 'redundancy', title: 'redund.', width: '52px', align: 'right', mono: true, value: (r) => r.redundancy, text: (r) => (r.redundancy === null ? '' : r.redundancy.toFixed(2)), hint: 'Redundancy number: how much the others control this one' },
+  { key: 'mdb', title: 'MDB', width: '60px', align: 'right', mono: true, value: (r) => r.detectable, text: (r) => (r.detectable === null ? '' : isAngular(r.kind) ? smallAngle(r.detectable, units.value).replace(' mgon', '') : small(r.detectable, units.value)), hint: 'Minimal detectable bias: arc seconds (or milligon) and millimetres' },
+  { key: 'flag', title: '', width: '30px', value: (r) => (r.used ? (r.flagged ? 2 : 0) : 1), hint: '▲ stands out, ○ set aside' },
+]);
+
+const stationColumns = computed<Column<StationView>[]>(() => [
+  { key: 'name', title: 'station', width: '64px', value: (s) => s.name },
+  { key: 'e', title: 'easting', unit: units.value.length, width: '112px', align: 'right', mono: true, value: (s) => s.e, text: (s) => length(s.e, units.value, 1) },
+  { key: 'n', title: 'northing', unit: units.value.length, width: '116px', align: 'right', mono: true, value: (s) => s.n, text: (s) => length(s.n, units.value, 1) },
+  { key: 'h', title: 'height', unit: units.value.length, width: '80px', align: 'right', mono: true, value: (s) => s.h, text: (s) => length(s.h, units.value, 1) },
+  { key: 'major', title: 'ellipse', unit: smallUnit(units.value), width: '86px', align: 'right', mono: true, value: (s) => s.semiMajor, text: (s) => (s.semiMajor === 0 ? 'held' : `${small(s.semiMajor, units.value)} × ${small(s.semiMinor, units.value)}`) },
+  { key: 'sdh', title: 'sd h', unit: smallUnit(units.value), width: '52px', align: 'right', mono: true, value: (s) => s.sdH, text: (s) => small(s.sdH, units.value) },
+  { key: 'move', title: 'moved', unit: smallUnit(units.value), width: '62px', align: 'right', mono: true, value: (s) => moved(s), text: (s) => small(moved(s), units.value), hint: 'In three dimensions, against the run before' },
+]);
+
+const groupColumns = computed<Column<GroupView>[]>(() => [
+  { key: 'name', title: 'group', width: '230px', value: (g) => g.name },
+  { key: 'count', title: 'count', width: '56px', align: 'right', mono: true, value: (g) => g.count },
+  { key: 'redundancy', title: 'redundancy', width: '78px', align: 'right', mono: true, value: (g) => g.redundancy, text: (g) => g.redundancy.toFixed(1) },
+  { key: 'factor', title: 'variance factor', width: '100px', align: 'right', mono: true, value: (g) => g.factor, text: (g) => g.factor?.toFixed(2) ?? '' },
+  { key: 'standing', title: 'against its weights', width: '130px', value: (g) => g.standing },
+]);
+
+const runColumns: Column<RunView>[] = [
+  { key: 'run', title: 'run', width: '40px', align: 'right', mono: true, value: (r) => r.run },
+  { key: 'passed', title: 'test', width: '70px', value: (r) => (r.passed === null ? 'untested' : r.passed ? 'passes' : 'fails') },
+  { key: 'factor', title: 'variance factor', width: '104px', align: 'right', mono: true, value: (r) => r.varianceFactor, text: (r) => r.varianceFactor?.toFixed(3) ?? '' },
+  { key: 'redundancy', title: 'redundant', width: '76px', align: 'right', mono: true, value: (r) => r.redundancy },
+  { key: 'aside', title: 'set aside', width: '66px', align: 'right', mono: true, value: (r) => r.asideCount },
+  { key: 'free', title: 'datum', width: '70px', value: (r) => (r.free ? 'free' : 'control') },
+  { key: 'when', title: 'when', width: '110px', value: (r) => r.createdAt, text: (r) => when(r.createdAt) },
+  { key: 'author', title: 'by', width: '120px', value: (r) => r.author },
+];
+
+function moved(s: StationView): number | null {
+  return s.moveE === null ? null : Math.hypot(s.moveE, s.moveN ?? 0, s.moveH ?? 0);
+}
+
+const scene = computed<Scene>(() => {
+  const base = pointsScene(project.points.filter((p) => p.role !== 'surveyed'));
+  const place = new Map<string, [number, number]>();
+  for (const p of base.points) place.set(p.name, [p.e, p.n]);
+  const roles = new Map(project.points.map((p) => [p.name, roleOf(p)]));
+  for (const s of network.value?.stations ?? []) {
+    if (!place.has(s.name)) base.points.push({ name: s.name, e: s.e, n: s.n, role: roles.get(s.name) ?? 'adjusted' });
+    place.set(s.name, [s.e, s.n]);
+  }
+  const lines = new Map<string, SceneLine>();
+  for (const r of rows.value) {
+    const from = place.get(r.at);
+    const to = place.get(r.to);
+    if (!from || !to) continue;
+    const style = r.kind === 'vector' ? 'vector' : r.kind === 'height-difference' ? 'levelled' : 'sight';
+    const key = lineKey(r);
+    const line = lines.get(key) ?? { key, from, to, style, tone: 'plain' };
+    if (r.used && r.flagged) line.tone = 'bad';
+    else if (!r.used && line.tone === 'plain') line.tone = 'aside';
+    lines.set(key, line);
+  }
+  const stations = network.value?.stations ?? [];
+  return {
+    ...base,
+    lines: [...lines.values()],
+    ellipses: showMoves.value ? [] : stations,
+    shifts: showMoves.value ? stations.filter((s) => s.moveE !== null).map((s) => ({ e: s.e, n: s.n, de: s.moveE!, dn: s.moveN! })) : [],
+    confidence: run.value?.confidence ?? 0.95,
+  };
+});
+
+function lineKey(r: RowView): string {
+  const ends = r.at < r.to ? `${r.at}|${r.to}` : `${r.to}|${r.at}`;
+  return `${r.kind === 'vector' ? 'v' : 's'}|${ends}`;
+}
+
+const selectedLines = computed(() => new Set(chosen.value.map(lineKey)));
+
+function select(keys: string[]) {
+  selected.value = new Set(keys);
+  reason.value = '';
+}
+
+function fromSketch(key: string) {
+  tab.value = 'observations';
+  const hits = rows.value.filter((r) => lineKey(r) === key).sort((a, b) => Math.abs(b.standardized ?? 0) - Math.abs(a.standardized ?? 0));
+  select(hits.map(rowKey));
+}
+
+function pointFromSketch(name: string) {
+  selectedPoints.value = new Set([name]);
+  if (tab.value === 'stations' || tab.value === 'control') return;
+  select(rows.value.filter((r) => r.at === name || r.to === name).map(rowKey));
+}
+
+async function load() {
+  network.value = await get<NetworkView>(project.path('/network'));
+}
+
+const adjust = () => project.attempt(() => project.job(post(project.path('/network/adjust'))));
+const accept = () => project.attempt(() => post(project.path('/network/accept')), 'Adjusted values are the project’s coordinates now.');
+
+/** Sets the chosen rows aside or brings them back, adjusts again at once, and shows what it changed. */
+async function toggleUse() {
+  if (chosen.value.length === 0 || !project.mayChange) return;
+  const aside = chosen.value.some((r) => r.used);
+  const list = chosen.value.map((r) => ({ id: r.id, component: r.component }));
+  await project.attempt(async () => {
+    await post(project.path('/network/use'), { rows: list, aside, reason: reason.value });
+    await project.job(post(project.path('/network/adjust')));
+  });
+}
+
+async function screen() {
+  await project.attempt(async () => {
+    const job = await project.job(post(project.path('/network/screen'), { limit: LIMIT }));
+    proposals.value = (job.outcome?.proposals ?? []) as typeof proposals.value;
+  });
+}
+
+async function acceptProposals() {
+  const list = (proposals.value ?? []).map((p) => ({ id: p.id, component: p.component }));
+  await project.attempt(async () => {
+    await post(project.path('/network/use'), { rows: list, aside: true, reason: 'screened above 3.29' });
+    await project.job(post(project.path('/network/adjust')));
+  });
+  proposals.value = null;
+}
+
+function key(event: KeyboardEvent) {
+  if (event.key === 'x' && !isTyping(event) && !event.ctrlKey && !event.metaKey) {
+    event.preventDefault();
+    void toggleUse();
+  }
+}
+
+onMounted(async () => {
+  window.addEventListener('keydown', key);
+  await load();
+  apply();
+});
+onBeforeUnmount(() => window.removeEventListener('keydown', key));
+
+function apply() {
+  const q = route.query;
+  if (typeof q.point === 'string') pointFromSketch(q.point);
+  if (typeof q.observation === 'string') select(rows.value.filter((r) => String(r.id) === q.observation).map(rowKey));
+  if (q.action === 'adjust') void adjust();
+}
+watch(() => route.query, apply);
+watch(() => project.version, load);
+</script>
+
+<template>
+  <TwoPages>
+    <template #figures>
+      <div class="sheet">
+        <div v-if="network && rows.length === 0" class="empty">
+          <h1>No observations yet</h1>
+          <p>The network is made of directions, zenith angles, distances and vectors. Bring in a control list and a total-station or vector file.</p>
+          <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
+        </div>
+        <template v-else-if="network">
+          <header class="answer">
+            <div class="words">
+              <h1>{{ run ? run.headline : 'The network is not adjusted yet' }}</h1>
+              <p v-if="!run">{{ rows.length }} observed values wait. Adjusting changes nothing until you accept the coordinates.</p>
+              <p v-for="s in run?.sentences" :key="s" class="sentence">{{ s }}</p>
+              <p v-if="network.comparison" class="quiet compare" data-test="comparison">
+                Against run {{ network.comparison.previousRun }}: factor {{ network.comparison.previousFactor?.toFixed(2) }} → {{ run?.varianceFactor?.toFixed(2) }}, largest move {{ small(network.comparison.largest, units) }} {{ smallUnit(units) }}.
+              </p>
+            </div>
+            <ResidualHistogram v-if="run" :values="standardized" />
+          </header>
+          <div v-if="network.stale.length > 0" class="notice">
+            <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><button class="button" :disabled="!project.mayChange" @click="adjust">Adjust again</button>
+          </div>
+          <p v-for="w in run?.warnings" :key="w" class="notice bad">{{ w }}</p>
+          <div v-if="run" class="strip">
+            <div v-for="g in network.kinds" :key="g.kind" :title="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`">
+              <span class="label">{{ g.name }}</span><span class="mono" :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }">{{ g.factor?.toFixed(2) ?? '—' }}{{ g.standing === 'high' ? ' ▲' : g.standing === 'low' ? ' ▽' : '' }}</span>
+            </div>
+            <div v-if="network.largestEllipse !== null"><span class="label">largest ellipse</span><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span></div>
+          </div>
+          <div class="tabs" role="tablist">
+            <button v-for="[k, t] in [['observations', 'Observations'], ['stations', 'Stations'], ['control', 'Control'], ['setups', 'Setups and sessions'], ['runs', `Runs ${network.runs.length}`], ['settings', 'Weights']] as const" :key="k" class="tab" role="tab" :aria-selected="tab === k" @click="tab = k">{{ t }}</button>
+            <span class="spacer" />
+            <button class="button plain" :disabled="!project.mayChange || !run" title="Proposes what to set aside; you decide" @click="screen">Screening</button>
+            <button class="button" data-test="adjust" :class="{ main: !run || network.stale.length > 0 }" :disabled="!project.mayChange" @click="adjust">Adjust</button>
+            <button class="button" data-test="accept-coordinates" :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0" @click="accept">{{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}</button>
+          </div>
+          <FiguresTable v-if="tab === 'observations'" label="observations" :columns="columns" :rows="rows" :row-key="rowKey" :selected="selected" :sort="{ key: 'standardized', desc: true }" :dim="(r) => !r.used" @select="select">
+            <template #tools><span class="quiet">{{ asideCount > 0 ? `${asideCount} set aside ○` : '' }}</span></template>
+            <template #cell-standardized="{ row }">
+              <span v-if="row.standardized !== null" class="bar" :class="Math.abs(row.standardized) > LIMIT ? 'bad' : Math.abs(row.standardized) > 2.2 ? 'warm' : 'calm'">
+                <svg viewBox="-5 0 10 10" preserveAspectRatio="none" aria-hidden="true"><line x1="0" x2="0" y1="0" y2="10" class="zero" /><rect :x="Math.min(0, Math.max(-5, row.standardized))" y="2" :width="Math.min(5, Math.abs(row.standardized))" height="6" /></svg>
+                <span>{{ signed((row.standardized >= 0 ? '+' : '') + row.standardized.toFixed(1)) }}</span>
+              </span>
+            </template>
+            <template #cell-flag="{ row }"><span v-if="!row.used" title="set aside">○</span><span v-else-if="row.flagged" class="fails" title="stands out">▲</span></template>
+          </FiguresTable>
+          <FiguresTable v-else-if="tab === 'stations'" label="stations" :columns="stationColumns" :rows="network.stations" :row-key="(s) => s.name" :selected="selectedPoints" :sort="{ key: 'major', desc: true }" @select="(k) => (selectedPoints = new Set(k))">
+            <template #empty><p class="quiet">Adjust the network to see its stations.</p></template>
+          </FiguresTable>
+          <ControlSheet v-else-if="tab === 'control'" :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
+          <FiguresTable v-else-if="tab === 'setups'" label="groups" :columns="groupColumns" :rows="network.setups" :row-key="(g) => g.name" :selected="new Set()" :sort="{ key: 'factor', desc: true }" @select="(k) => select(rows.filter((r) => k.includes(network!.setups.find((g) => g.kind === r.kind && (g.setup === atName(r) || g.setup === r.set))?.name ?? '?')).map(rowKey))">
+            <template #cell-standing="{ row }"><span :class="{ fails: row.standing === 'high', doubt: row.standing === 'low', quiet: row.standing === 'untested' }">{{ { high: '▲ worse than weighted', low: '▽ better than weighted', fits: 'fits', untested: 'untested' }[row.standing] }}</span></template>
+          </FiguresTable>
+          <FiguresTable v-else-if="tab === 'runs'" label="runs" :columns="runColumns" :rows="network.runs" :row-key="(r) => String(r.id)" :selected="new Set()" :filterable="false" @select="() => undefined">
+            <template #cell-passed="{ row }"><span :class="{ holds: row.passed === true, fails: row.passed === false }">{{ row.passed === null ? 'untested' : row.passed ? '✓ passes' : '▲ fails' }}</span></template>
+          </FiguresTable>
+          <SettingsSheet v-else :settings="network.settings" />
+          <Slip v-if="proposals !== null" tone="doubt">
+            <strong>{{ proposals.length === 0 ? 'Screening proposes nothing: no standardized residual exceeds 3.29.' : `Screening proposes to set aside ${proposals.length}, one pass after another:` }}</strong>
+            <div v-for="p in proposals" :key="p.pass" class="mono">{{ p.pass }}. {{ p.text }} {{ signed(p.standardized.toFixed(1)) }}</div>
+            <div class="actions"><button v-if="proposals.length > 0" class="button main" @click="acceptProposals">Set them aside and compare</button><button class="button plain" @click="proposals = null">Leave it</button></div>
+          </Slip>
+          <Slip v-else-if="first && tab === 'observations'" :tone="first.flagged ? 'bad' : 'plain'">
+            <div><strong>{{ chosen.length > 1 ? `${chosen.length} observed values, the first: ` : '' }}{{ first.kind }}{{ first.component ? ` ${first.component}` : '' }} {{ atName(first) }} → {{ first.to }}</strong> <span v-if="first.file" class="quiet mono">{{ first.file }} line {{ first.line }}</span></div>
+            <div v-if="first.residual !== null">
+              {{ first.used ? 'Off by' : 'Predicted off by' }} {{ residual(first.kind, first.residual, units) }}<span v-if="first.groundMm !== null && isAngular(first.kind)">, {{ Math.abs(first.groundMm).toFixed(1) }} mm at the target</span>; standard deviation {{ isAngular(first.kind) ? smallAngle(first.sd, units) : `${small(first.sd, units)} ${smallUnit(units)}` }}.
+              <span v-if="first.external !== null"> A bias just too small to find would move a station by {{ small(first.external, units) }} {{ smallUnit(units) }}.</span>
+            </div>
+            <div v-if="!first.used" class="doubt">Set aside by {{ first.asideBy }}{{ first.asideAt ? `, ${when(first.asideAt)}` : '' }}: {{ first.reason || 'no reason given' }}</div>
+            <div class="actions">
+              <input v-if="first.used" v-model="reason" class="input reason" placeholder="reason, for the report" aria-label="Reason" :disabled="!project.mayChange" @keydown.enter="toggleUse" />
+              <button class="button main" data-test="toggle-use" :disabled="!project.mayChange" @click="toggleUse">{{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
+              <span class="spacer" />
+              <span class="quiet">{{ run ? `rests on run ${run.run}` : '' }}</span>
+            </div>
+          </Slip>
+        </template>
+      </div>
+    </template>
+    <template #sketch>
+      <MapSketch :scene="scene" :selected="selectedLines" :selected-points="selectedPoints" @select="fromSketch" @point="pointFromSketch">
+        <template #corner>
+          <strong>Map</strong>
+          <label v-if="network?.comparison" class="quiet"><input v-model="showMoves" type="checkbox" /> moves since run {{ network.comparison.previousRun }}</label>
+        </template>
+      </MapSketch>
+    </template>
+  </TwoPages>
+</template>
+
+<style scoped>
+.answer {
+  display: flex;
+  gap: 20px;
+  align-items: flex-start;
+}
+.words {
+  flex: 1;
+}
+.sentence {
+  line-height: 1.45;
+}
+.compare {
+  margin-top: 2px;
+}
+.strip {
+  display: flex;
+  gap: 4px 18px;
+  flex-wrap: wrap;
+}
+.strip > div {
+  display: grid;
+}
+.strip .mono {
+  font-size: 12.5px;
+}
+.bar {
+  display: grid;
+  grid-template-columns: 64px 1fr;
+  align-items: center;
+  gap: 6px;
+}
+.bar svg {
+  height: 14px;
+  width: 64px;
+}
+.zero {
+  stroke: var(--rule-strong);
+  stroke-width: 1;
+  vector-effect: non-scaling-stroke;
+}
+.calm rect {
+  fill: var(--teal);
+}
+.warm rect {
+  fill: var(--ochre);
+}
+.bad rect {
+  fill: var(--vermilion);
+}
+.bad {
+  color: var(--vermilion);
+  font-weight: 600;
+}
+.actions {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.reason {
+  max-width: 230px;
+}
+</style>

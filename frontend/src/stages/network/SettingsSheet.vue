@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { put } from '../../api/client';
+import type { SettingsView } from '../../api/types';
+import { useProject } from '../../state/project';
+
+const props = defineProps<{ settings: SettingsView }>();
+const project = useProject();
+const form = ref({ ...props.settings });
+watch(
+  () => props.settings,
+  (s) => (form.value = { ...s }),
+);
+const FIELDS: [keyof SettingsView, string, string, number][] = [
+  ['directionSd', 'direction', '"', 1],
+  ['zenithSd', 'zenith angle', '"', 1],
+  ['distanceConstant', 'distance, constant', 'mm', 1000],
+  ['distancePpm', 'distance, per length', 'ppm', 1],
+  ['instrumentCentring', 'centring, instrument', 'mm', 1000],
+  ['targetCentring', 'centring, target', 'mm', 1000],
+  ['heightCentring', 'instrument and target heights', 'mm', 1000],
+  ['refraction', 'refraction coefficient', '', 1],
+  ['confidence', 'confidence', '%', 100],
+];
+
+function value(key: keyof SettingsView, factor: number): string {
+  return String(Number((Number(form.value[key]) * factor).toFixed(6)));
+}
+
+function change(key: keyof SettingsView, factor: number, text: string) {
+  (form.value as Record<string, unknown>)[key] = Number(text.replace(',', '.')) / factor;
+}
+
+const save = () => project.attempt(() => put(project.path('/network/settings'), form.value), 'Weights changed. Adjust again to see their effect.');
+</script>
+
+<template>
+  <form class="settings scroll" @submit.prevent="save">
+    <p class="quiet">A-priori standard deviations of observations that bring none of their own. Vectors carry their covariance, control its own.</p>
+    <div v-for="[k, t, u, f] in FIELDS" :key="k" class="line">
+      <label :for="k">{{ t }}</label><input :id="k" class="input mono" :value="value(k, f)" inputmode="decimal" :disabled="!project.mayChange" @change="change(k, f, ($event.target as HTMLInputElement).value)" /><span class="quiet">{{ u }}</span>
+    </div>
+    <label class="line"><span>free network</span><input v-model="form.free" type="checkbox" :disabled="!project.mayChange" /><span class="quiet">inner constraints over the given coordinates; control is not held</span></label>
+    <button class="button main" type="submit" :disabled="!project.mayChange">Change weights</button>
+  </form>
+</template>
+
+<style scoped>
+.settings {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+  flex: 1;
+  padding-bottom: 12px;
+}
+.line {
+  display: grid;
+  grid-template-columns: 200px 100px 1fr;
+  gap: 10px;
+  align-items: center;
+}
+.button {
+  justify-self: start;
+  margin-top: 6px;
+}
+</style>

@@ -1,0 +1,125 @@
+import { defineStore } from 'pinia';
+import { get, post, Problem, put } from '../api/client';
+import type { JobView, Overview, PointsView, PointView, UnitsView } from '../api/types';
+
+const POLL_BUSY = 400;
+const POLL_CALM = 8000;
+
+export interface Note {
+  tone: 'good' | 'bad' | 'doubt';
+  text: string;
+}
+
+/** The open project: its overview, points, jobs, and what is selected on both pages. */
+export const useProject = defineStore('project', {
+  state: () => ({
+    id: 0,
+    overview: null as Overview | null,
+    points: [] as PointView[],
+    note: null as Note | null,
+    panel: null as null | 'ledger' | 'search' | 'units' | 'keys' | 'jobs',
+    full: null as null | 'figures' | 'sketch',
+    figuresShare: Number(localStorage.getItem('figuresShare') ?? 52),
+    slipOpen: true,
+    /** Counts changes of the project's data, so that stages know when to load again. */
+    version: 0,
+    dropped: [] as File[],
+    timer: 0 as number,
+    noteTimer: 0 as number,
+  }),
+  getters: {
+    units: (s): UnitsView => s.overview?.units ?? { length: 'm', angle: 'dms', decimals: 3 },
+    mayChange: (s): boolean => s.overview?.mayChange ?? false,
+    busyJobs: (s): JobView[] => (s.overview?.jobs ?? []).filter((j) => j.state === 'queued' || j.state === 'running'),
+  },
+  actions: {
+    path(rest: string) {
+      return `/api/projects/${this.id}${rest}`;
+    },
+    async open(id: number) {
+      if (this.id !== id) {
+        this.$reset();
+        this.id = id;
+      }
+      await this.refresh();
+      this.schedule();
+    },
+    close() {
+      window.clearTimeout(this.timer);
+      this.id = 0;
+      this.overview = null;
+    },
+    schedule() {
+      window.clearTimeout(this.timer);
+      if (this.id === 0) return;
+      this.timer = window.setTimeout(
+        async () => {
+          await this.refresh().catch(() => undefined);
+          this.schedule();
+        },
+        this.busyJobs.length > 0 ? POLL_BUSY : POLL_CALM,
+      );
+    },
+    async refresh() {
+      const before = this.overview?.revision;
+      const overview = await get<Overview>(this.path(''));
+      this.overview = overview;
+      if (before !== overview.revision) {
+        this.points = (await get<PointsView>(this.path('/points'))).points;
+        this.version += 1;
+      }
+    },
+    say(tone: Note['tone'], text: string) {
+      window.clearTimeout(this.noteTimer);
+      this.note = { tone, text };
+      if (tone === 'good') this.noteTimer = window.setTimeout(() => (this.note = null), 5000);
+    },
+    /** Does something and says what went wrong, in place; true when it went well. */
+    async attempt(action: () => Promise<unknown>, done = ''): Promise<boolean> {
+      try {
+        this.note = null;
+        await action();
+        await this.refresh();
+        if (done !== '') this.say('good', done);
+        return true;
+      } catch (e) {
+        this.say('bad', e instanceof Problem ? e.message : `This failed in the page itself: ${String(e)}`);
+        return false;
+      }
+    },
+    /** Starts a job and waits for its end; the page stays usable meanwhile. */
+    async job(start: Promise<{ job: string }>): Promise<JobView> {
+      const { job } = await start;
+      await this.refresh();
+      this.schedule();
+      for (;;) {
+        const view = await get<JobView>(this.path(`/jobs/${job}`));
+        if (view.state !== 'queued' && view.state !== 'running') {
+          await this.refresh();
+          if (view.state === 'failed') throw new Problem(422, `${view.title} failed.`, view.error ?? '');
+          if (view.state === 'cancelled') throw new Problem(409, `${view.title} was cancelled.`, '');
+          return view;
+        }
+        await new Promise((r) => setTimeout(r, 150));
+      }
+    },
+    async recompute() {
+      await this.attempt(() => this.job(post(this.path('/recompute'))), 'Everything is fresh again.');
+    },
+    async undo() {
+      const seq = this.overview?.undo;
+      if (seq) await this.attempt(() => post(this.path(`/ledger/${seq}/undo`)), `Undid entry ${seq}.`);
+    },
+    async redo() {
+      const seq = this.overview?.redo;
+      if (seq) await this.attempt(() => post(this.path(`/ledger/${seq}/undo`)), 'Did it again.');
+    },
+    async setUnits(units: UnitsView) {
+      await this.attempt(() => put(this.path('/units'), units));
+    },
+    share(percent: number) {
+      this.figuresShare = Math.min(80, Math.max(25, percent));
+      localStorage.setItem('figuresShare', String(this.figuresShare));
+    },
+  },
+});
