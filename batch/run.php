@@ -14,4 +14,4 @@ spl_autoload_register(static function (string $class): void {
 ini_set('precision', '17');
 ini_set('serialize_precision', '-1');
 
-exit(Batch\Command::run(array_slice($argv, 1), STDOUT, STDERR));
+exit(Batch\Command::run(array_slice($argv, 1), \STDOUT, \STDERR));

@@ -105,7 +105,7 @@ final class LoadDemoCommand extends Command
         $this->exporter->export($project, $owner->name(), 'csv', []);
         $this->exporter->export($project, $owner->name(), 'dxf', [$surface->id]);
         $this->exporter->export($project, $owner->name(), 'pdf', []);
-        $output->writeln(\sprintf("Demo project loaded. Sign in as demo with password \"%s\" (or review, who may only read).", self::PASSWORD));
+        $output->writeln(\sprintf('Demo project loaded. Sign in as demo with password "%s" (or review, who may only read).', self::PASSWORD));
 
         return self::SUCCESS;
     }

@@ -11,7 +11,6 @@ use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 use Symfony\Component\Security\Core\Exception\AccessDeniedException;
-use Symfony\Component\Validator\ConstraintViolationInterface;
 use Symfony\Component\Validator\Exception\ValidationFailedException;
 
 /** Turns what goes wrong under /api into problem details. */
@@ -44,7 +43,6 @@ final class Faults
     {
         $errors = [];
         foreach ($e->getViolations() as $violation) {
-            \assert($violation instanceof ConstraintViolationInterface);
             $errors[] = ['pointer' => '/'.strtr($violation->getPropertyPath(), ['.' => '/', '[' => '/', ']' => '']), 'detail' => (string) $violation->getMessage()];
         }
 

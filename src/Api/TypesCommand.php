@@ -59,7 +59,9 @@ final class TypesCommand extends Command
         $files = array_merge(glob($this->root.'/src/*/View/*.php') ?: [], glob($this->root.'/src/*/Request/*.php') ?: []);
         sort($files);
         foreach ($files as $file) {
-            $class = new \ReflectionClass('App\\'.strtr(substr($file, \strlen($this->root.'/src/'), -4), '/', '\\'));
+            /** @var class-string $name */
+            $name = 'App\\'.strtr(substr($file, \strlen($this->root.'/src/'), -4), '/', '\\');
+            $class = new \ReflectionClass($name);
             if (!$class->hasMethod('__construct')) {
                 continue;
             }

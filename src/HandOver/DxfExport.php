@@ -144,7 +144,9 @@ final class DxfExport implements ExportWriter
         $all = [];
         foreach ($surfaces as $surface) {
             $result = $current['surface:'.$surface] ?? throw new UnusableInput('/surfaces', 'a chosen surface is not computed yet');
-            $all[] = [$this->row($project, $surface)['name'], $this->store->getJson($result['summary']['contours']), (float) $result['summary']['interval']];
+            /** @var list<array{h: float, length: float, lines: list<list<float>>}> $levels */
+            $levels = $this->store->getJson($result['summary']['contours']);
+            $all[] = [$this->row($project, $surface)['name'], $levels, (float) $result['summary']['interval']];
         }
 
         return $all;
@@ -155,6 +157,6 @@ final class DxfExport implements ExportWriter
     {
         $row = $this->connection->fetchAssociative('SELECT name, definition FROM surface WHERE id = ? AND project_id = ?', [$surface, $project->id()]);
 
-        return false === $row ? throw new UnusableInput('/surfaces', 'there is no such surface') : $row;
+        return false === $row ? throw new UnusableInput('/surfaces', 'there is no such surface') : ['name' => (string) $row['name'], 'definition' => (string) $row['definition']];
     }
 }

@@ -20,6 +20,6 @@ final class ExportHandler implements JobHandler
 
     public function run(JobContext $context): void
     {
-        $this->exporter->export($context->project, $context->authorName, (string) $context->payload['kind'], array_map(intval(...), $context->payload['surfaces'] ?? []), $context->report(...), $context->jobId);
+        $this->exporter->export($context->project, $context->authorName, (string) $context->payload['kind'], array_values(array_map(intval(...), $context->payload['surfaces'] ?? [])), $context->report(...), $context->jobId);
     }
 }

@@ -94,7 +94,7 @@ final class HandOverController
 
         return new ExportView(
             (int) $run['id'], $run['slot'], $run['settings']['kind'], $run['label'], $s['file'], (int) $s['size'], (int) $run['run'], strtr($run['created_at'], ' ', 'T').'Z', $run['author_name'], $s['holds'],
-            array_map(static fn (array $c): CheckView => new CheckView($c['what'], $c['expected'], $c['found'], $c['holds']), $s['checks']), $s['leftOut'], $stale,
+            array_values(array_map(static fn (array $c): CheckView => new CheckView($c['what'], $c['expected'], $c['found'], $c['holds']), $s['checks'])), $s['leftOut'], $stale,
         );
     }
 }

@@ -59,7 +59,7 @@ final class PdfReport implements ExportWriter
         $pdf->loadHtml($html);
         $pdf->setPaper('A4');
         $pdf->render();
-        $pdf->getCanvas()->page_text(500, 812, '{PAGE_NUM} / {PAGE_COUNT}', null, 7);
+        $pdf->getCanvas()->page_text(500, 812, '{PAGE_NUM} / {PAGE_COUNT}', (string) $pdf->getFontMetrics()->getFont('Helvetica'), 7);
 
         return new Written('Adjustment report', ProjectPoints::fileName($project, 'adjustment', 'pdf'), (string) $pdf->output(), \count($rows) > self::WORST_ROWS ? [\sprintf('%d observations below the %d worst', \count($rows) - self::WORST_ROWS, self::WORST_ROWS)] : []);
     }

@@ -75,7 +75,7 @@ final class AcceptFile implements Operation
             'records' => \count($reader->records), 'left_out' => $reader->leftOut, 'accepted_at' => $journal->at->format('Y-m-d H:i:s'),
         ]);
         $counts = $reading->counts();
-        $this->title = \sprintf('Accepted %s: %s, %s', $this->file->name(), $mapping->kind->label(), implode(', ', array_map(static fn (int $c, string $w): string => "$c $w", $counts, array_keys($counts))));
+        $this->title = \sprintf('Accepted %s: %s, %s', $this->file->name(), $mapping->kind->label(), implode(', ', array_map(static fn (int $c, string $w): string => $c.' '.(1 === $c ? rtrim($w, 's') : $w), $counts, array_keys($counts))));
         $this->detail = ['file' => $this->file->name(), 'sha256' => $this->file->sha256(), 'counts' => $counts, 'leftOut' => $reader->leftOut, 'mapping' => $mapping->toArray()];
     }
 

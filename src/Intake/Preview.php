@@ -167,7 +167,7 @@ final class Preview
                 $a = $known[$record['station']] ?? null;
                 $b = $known[$record['target']] ?? null;
                 if (null !== $a && null !== $b && null !== $a['e'] && null !== $b['e']) {
-                    $expected = hypot($a['e'] - $b['e'], (float) $a['n'] - (float) $b['n'], );
+                    $expected = hypot($a['e'] - $b['e'], (float) $a['n'] - (float) $b['n']);
                     $expected = hypot($expected, (float) $a['h'] - (float) $b['h']);
                     if ($expected > 1.0 && abs($record['distance'] / $expected - 1.0) > self::DISTANCE_MISMATCH) {
                         $ratio = $record['distance'] / $expected;

@@ -28,7 +28,7 @@ final class Ledger
      */
     public function carryOut(Project $project, string $authorName, Operation $operation, ?string $jobId = null): int
     {
-        return $this->write($project, $authorName, $operation->name(), function (Journal $journal) use ($project, $operation): array {
+        return $this->write($project, $authorName, $operation->name(), static function (Journal $journal) use ($project, $operation): array {
             $operation->apply($project, $journal);
 
             return [$operation->title(), $operation->detail(), null];
@@ -78,6 +78,7 @@ final class Ledger
     /** @return list<array{table: string, id: int, before: ?array<string, mixed>, after: ?array<string, mixed>}> */
     public function changes(Project $project, int $seq): array
     {
+        /* @phpstan-ignore return.type (written by Journal::changes()) */
         return $this->store->getJson($this->entry($project, $seq)['changes']);
     }
 

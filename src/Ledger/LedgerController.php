@@ -61,7 +61,7 @@ final class LedgerController
     {
         $entries = $this->entities->getRepository(LedgerEntry::class)->createQueryBuilder('l')->where('l.project = :p AND l.seq > :s')->setParameter('p', $this->access->read($id))->setParameter('s', $seq)->orderBy('l.seq', 'DESC')->getQuery()->getResult();
 
-        return new JsonResponse(new BackPreview(array_map(self::view(...), $entries), array_sum(array_map(static fn (LedgerEntry $e): int => $e->changeCount, $entries))));
+        return new JsonResponse(new BackPreview(array_values(array_map(self::view(...), $entries)), array_sum(array_map(static fn (LedgerEntry $e): int => $e->changeCount, $entries))));
     }
 
     #[Route('/{seq<\d+>}/back', methods: 'POST')]

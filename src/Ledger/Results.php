@@ -88,9 +88,9 @@ final class Results
                     if (!isset($current[$other])) {
                         $reasons[] = \sprintf('it rests on %s, which is no longer there', $other);
                     } elseif (isset($stale[$other])) {
-                        $reasons[] = \sprintf('%s is stale', self::named($current[$other]));
+                        $reasons[] = \sprintf('rests on stale %s', self::named($current[$other]));
                     } elseif ($current[$other]['output'] !== $version) {
-                        $reasons[] = \sprintf('%s was computed again', self::named($current[$other]));
+                        $reasons[] = \sprintf('newer %s', self::named($current[$other]));
                     }
                     continue;
                 }
@@ -150,7 +150,7 @@ final class Results
             $row[$column] = json_decode($row[$column], true, 64, \JSON_THROW_ON_ERROR);
         }
 
-        /* @var Row */
+        /* @phpstan-ignore return.type (the columns of the table, decoded) */
         return $row;
     }
 }

@@ -110,7 +110,7 @@ final class NetworkReport
                     if (\in_array($o['kind'], ['direction', 'zenith', 'azimuth', 'angle'], true)) {
                         $a = $place[$o['from_name']] ?? null;
                         $b = $place[$o['to_name']] ?? null;
-                        $ground = null === $a || null === $b ? null : 1000.0 * deg2rad($s['residual']) * hypot($a['e'] - $b['e'], $a['n'] - $b['n'], );
+                        $ground = null === $a || null === $b ? null : 1000.0 * deg2rad($s['residual']) * hypot($a['e'] - $b['e'], $a['n'] - $b['n']);
                     }
                 }
                 $views[] = new RowView(
@@ -139,7 +139,7 @@ final class NetworkReport
         }
         $before = array_column($previous['stations'] ?? [], null, 'id');
 
-        return array_map(static function (array $s) use ($points, $before): StationView {
+        return array_values(array_map(static function (array $s) use ($points, $before): StationView {
             $b = $before[$s['id']] ?? null;
 
             return new StationView(
@@ -147,7 +147,7 @@ final class NetworkReport
                 'control' === ($points[$s['id']]['role'] ?? '') ? (string) $points[$s['id']]['held'] : '', 'control' === ($points[$s['id']]['role'] ?? ''),
                 null === $b ? null : $s['e'] - $b['e'], null === $b ? null : $s['n'] - $b['n'], null === $b ? null : $s['h'] - $b['h'],
             );
-        }, $document['stations']);
+        }, $document['stations']));
     }
 
     /**

@@ -49,7 +49,7 @@ final class ProjectController
     #[Route('/projects', methods: 'GET')]
     public function list(): JsonResponse
     {
-        $cards = array_map(fn (Membership $m): ProjectCard => new ProjectCard($m->project()->id(), $m->project()->name(), $m->role()->value, $m->project()->reference(), $m->project()->heights()), $this->entities->getRepository(Membership::class)->findBy(['user' => $this->access->user()]));
+        $cards = array_map(static fn (Membership $m): ProjectCard => new ProjectCard($m->project()->id(), $m->project()->name(), $m->role()->value, $m->project()->reference(), $m->project()->heights()), $this->entities->getRepository(Membership::class)->findBy(['user' => $this->access->user()]));
 
         return new JsonResponse($cards);
     }

@@ -52,13 +52,24 @@ final class TerrainController
                 (int) $row['id'], $row['name'], $d->roles, $d->codes, $d->exclude, array_map(static fn (array $l): LineView => new LineView($l['role'], $l['name'], $l['points'], $l['vertices']), $d->lines), $d->maxEdge, $d->interval,
                 null !== $result, $result['run'] ?? 0, $s['points'] ?? 0, $s['triangles'] ?? 0, $s['planArea'] ?? 0.0, $s['surfaceArea'] ?? 0.0, $s['hMin'] ?? 0.0, $s['hMax'] ?? 0.0, $s['contourCount'] ?? 0,
                 $result['output'] ?? null, $s['contours'] ?? null, $stale[$slot] ?? [], $s['warnings'] ?? [],
-                null === $v ? null : new VolumeView(...array_map(floatval(...), array_intersect_key($v['summary'], array_flip(['elevation', 'cut', 'fill', 'net', 'areaCut', 'areaFill', 'planArea']))) + ['stale' => $stale['volume:'.$row['id']] ?? [], 'createdAt' => strtr($v['created_at'], ' ', 'T').'Z']),
+                null === $v ? null : self::volumeView($v, $stale['volume:'.$row['id']] ?? []),
                 null === $result ? null : strtr($result['created_at'], ' ', 'T').'Z', $result['author_name'] ?? null,
             );
         }
         $codes = array_map(intval(...), $this->connection->fetchAllKeyValue('SELECT code, COUNT(*) FROM point WHERE project_id = ? AND h IS NOT NULL GROUP BY code ORDER BY code', [$id]));
 
         return new JsonResponse(new TerrainView($views, $codes));
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     * @param list<string>         $stale
+     */
+    private static function volumeView(array $row, array $stale): VolumeView
+    {
+        $v = $row['summary'];
+
+        return new VolumeView($v['elevation'], $v['cut'], $v['fill'], $v['net'], $v['areaCut'], $v['areaFill'], $v['planArea'], $stale, strtr($row['created_at'], ' ', 'T').'Z');
     }
 
     #[Route('/surfaces', methods: 'POST')]

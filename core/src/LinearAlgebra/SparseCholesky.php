@@ -264,7 +264,7 @@ final class SparseCholesky
                         $sum += $zq * $l[$i];
                     }
                 }
-                $work[$k] = $work[$k] + $sum;
+                $work[$k] += $sum;
             }
             $own = 1.0 / $d[$j];
             for ($p = $from; $p < $to; ++$p) {

@@ -298,7 +298,7 @@ final class Adjustment
                 if ($this->preanalysis) {
                     $misclosure[] = 0.0;
                 } elseif (ObservationKind::Vector === $o->kind) {
-                    $misclosure[] = ((array) $o->components)[$r] - $computed;
+                    $misclosure[] = (float) ($o->components[$r] ?? 0.0) - $computed;
                 } elseif ($o->kind->isAngular()) {
                     $observed = (float) $o->value;
                     if (ObservationKind::Zenith === $o->kind && $observed > 180.0) {

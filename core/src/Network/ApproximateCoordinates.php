@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Mensura\Network;
 
-use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 
 /**
@@ -339,8 +338,9 @@ final class ApproximateCoordinates
             }
             $rays = array_values(array_filter($setup['rays'], fn (array $ray): bool => $this->known($ray[0])));
             $count = \count($rays);
-            for ($i = 0; $i + 2 < $count && !$this->known($setup['at']); ++$i) {
-                $found += $this->resect($setup['at'], $rays[$i], $rays[$i + 1], $rays[$i + 2]);
+            for ($i = 0, $solved = 0; $i + 2 < $count && 0 === $solved; ++$i) {
+                $solved = $this->resect($setup['at'], $rays[$i], $rays[$i + 1], $rays[$i + 2]);
+                $found += $solved;
             }
         }
 

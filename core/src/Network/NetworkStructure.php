@@ -178,9 +178,10 @@ final class NetworkStructure
         $this->blockColumns = $blockColumns;
         $start = [0];
         $rows = [];
+        $places = array_fill(0, $n, []);
         foreach ($columns as $k => $column) {
             foreach ($column as $i => $true) {
-                $columns[$k][$i] = $n + \count($rows);
+                $places[$k][$i] = $n + \count($rows);
                 $rows[] = $i;
             }
             $start[] = \count($rows);
@@ -195,7 +196,7 @@ final class NetworkStructure
                 $list[] = $pa;
                 for ($b = $a + 1; $b < $count; ++$b) {
                     $pb = $parameters[$b];
-                    $list[] = $pa > $pb ? $columns[$pa][$pb] : $columns[$pb][$pa];
+                    $list[] = $pa > $pb ? $places[$pa][$pb] : $places[$pb][$pa];
                 }
             }
             $positions[] = $list;

@@ -18,10 +18,10 @@ final class Sight
     public float $length;
     public float $plan;
 
-    /** @var array{float, float, float, float, float, float, float, float, float} by e, n, h of the from station; rows east, north, up */
+    /** @var array<int, float> nine values by e, n, h of the from station; rows east, north, up */
     public array $byFrom;
 
-    /** @var array{float, float, float, float, float, float, float, float, float} by e, n, h of the to station */
+    /** @var array<int, float> the same for the to station */
     public array $byTo;
 
     public float $meanRadius;

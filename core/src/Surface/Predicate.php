@@ -84,6 +84,16 @@ final class Predicate
         $bdy = self::difference($by, $dy);
         $cdx = self::difference($cx, $dx);
         $cdy = self::difference($cy, $dy);
+        /**
+         * @param list<float> $px
+         * @param list<float> $py
+         * @param list<float> $qx
+         * @param list<float> $qy
+         * @param list<float> $rx
+         * @param list<float> $ry
+         *
+         * @return list<float>
+         */
         $term = static function (array $px, array $py, array $qx, array $qy, array $rx, array $ry): array {
             $lift = self::sum(self::times($px, $px), self::times($py, $py));
             $cross = self::sum(self::times($qx, $ry), self::negate(self::times($rx, $qy)));

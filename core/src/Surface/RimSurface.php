@@ -30,8 +30,8 @@ final class RimSurface
         }
         $plane = SurfaceBuilder::scaled($x, $y);
         $constrained = new ConstrainedDelaunay($plane[0], $plane[1]);
-        foreach ($edges as [$u, $v]) {
-            $constrained->insert($u, $v);
+        foreach ($edges as $edge) {
+            $constrained->insert($edge[0], $edge[1] ?? $edge[0]);
         }
         $result = $constrained->result();
 

@@ -92,7 +92,7 @@ final class SurfaceBuilder
 
     private function triangulate(): Tin
     {
-        for ($round = 0; ; ++$round) {
+        for ($round = 0;; ++$round) {
             $plane = self::scaled($this->x, $this->y);
             if ([] === $this->forced) {
                 $result = Delaunay::triangulate($plane[0], $plane[1]) + ['constraints' => []];

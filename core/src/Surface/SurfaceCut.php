@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Mensura\Surface;
 
-
 /**
  * Cuts a surface along rings without changing it: every triangle a ring touches is divided along the ring in its own
  * plane, then what lies outside the boundaries or inside a void is left out.

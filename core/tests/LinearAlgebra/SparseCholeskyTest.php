@@ -75,7 +75,11 @@ final class SparseCholeskyTest extends TestCase
             }
         }
         $order = MinimumDegree::order($neighbours, array_fill(0, $count, 1));
-        self::assertSame(range(0, $count - 1), (static function (array $o): array { sort($o); return $o; })($order));
+        self::assertSame(range(0, $count - 1), (static function (array $o): array {
+            sort($o);
+
+            return $o;
+        })($order));
         $position = array_flip($order);
         $start = [0];
         $rows = [];

@@ -200,9 +200,17 @@ final class AdjustmentTest extends TestCase
         };
         yield 'station twice' => [$change(static function (array &$d): void { $d['stations'][3]['id'] = 'P2'; }), '/stations\[3\]\.id: station "P2" is there twice/'];
         yield 'unknown station' => [$change(static function (array &$d): void { $d['observations'][4]['to'] = 'KT99'; }), '/observations\[4\].*KT99/'];
-        yield 'undetermined station' => [$change(static function (array &$d): void { $d['stations'][] = ['id' => 'X', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0]; $d['observations'][] = ['type' => 'direction', 'set' => 'P1/1', 'from' => 'P1', 'to' => 'X', 'value' => 1.0, 'sd' => 0.001]; }), '/plan position of X is not determined/'];
-        yield 'datum defect' => [$change(static function (array &$d): void { foreach ($d['stations'] as &$s) { unset($s['fixed'], $s['sd']); } }), '/datum defect: nothing fixes the position east, position north, height of P1/'];
-        yield 'no position' => [$change(static function (array &$d): void { $d['stations'][] = ['id' => 'Y']; $d['observations'][] = ['type' => 'horizontal-distance', 'from' => 'P1', 'to' => 'Y', 'value' => 10.0, 'sd' => 0.001]; }), '/no approximate position can be found for Y/'];
+        yield 'undetermined station' => [$change(static function (array &$d): void {
+            $d['stations'][] = ['id' => 'X', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0];
+            $d['observations'][] = ['type' => 'direction', 'set' => 'P1/1', 'from' => 'P1', 'to' => 'X', 'value' => 1.0, 'sd' => 0.001];
+        }), '/plan position of X is not determined/'];
+        yield 'datum defect' => [$change(static function (array &$d): void { foreach ($d['stations'] as &$s) {
+            unset($s['fixed'], $s['sd']);
+        } }), '/datum defect: nothing fixes the position east, position north, height of P1/'];
+        yield 'no position' => [$change(static function (array &$d): void {
+            $d['stations'][] = ['id' => 'Y'];
+            $d['observations'][] = ['type' => 'horizontal-distance', 'from' => 'P1', 'to' => 'Y', 'value' => 10.0, 'sd' => 0.001];
+        }), '/no approximate position can be found for Y/'];
         yield 'negative sd' => [$change(static function (array &$d): void { $d['observations'][0]['sd'] = -1; }), '/observations\[0\]\.sd: must be positive/'];
         yield 'absurd distance' => [$change(static function (array &$d): void { $d['observations'][2]['value'] = -5.0; }), '/observations\[2\]\.value: a distance of -5 m cannot be/'];
         yield 'not a covariance' => [$change(static function (array &$d): void { $d['observations'][56]['covariance'] = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]; }), '/observations\[56\]\.covariance: is not symmetric and positive definite/'];

@@ -27,7 +27,11 @@ final class SurfaceTest extends TestCase
         $x = array_column($fixture['points'], 0);
         $y = array_column($fixture['points'], 1);
         $triangles = array_chunk(Delaunay::triangulate(...SurfaceBuilder::scaled($x, $y))['triangles'], 3);
-        $triangles = array_map(static function (array $t): array { sort($t); return $t; }, $triangles);
+        $triangles = array_map(static function (array $t): array {
+            sort($t);
+
+            return $t;
+        }, $triangles);
         sort($triangles);
         self::assertSame($fixture['triangles'], $triangles);
     }

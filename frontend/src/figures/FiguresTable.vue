@@ -174,7 +174,7 @@ watch(
     </div>
     <div ref="scroller" class="scroller" role="grid" tabindex="0" :aria-label="label" :aria-rowcount="shown.length" @keydown="key">
       <div class="head" role="row" :style="{ gridTemplateColumns: template }">
-        <button v-for="c in columns" :key="c.key" role="columnheader" :class="c.align" :title="c.hint ?? `Sort by ${c.title}`" @click="toggleSort(c.key, $event.shiftKey)">{{ c.title }}<span v-if="c.unit" class="unit"> {{ c.unit }}</span><span class="arrow">{{ direction(c.key) }}</span></button>
+        <button v-for="c in columns" :key="c.key" role="columnheader" :class="c.align" :title="c.hint ?? `Sort by ${c.title}`" @click="toggleSort(c.key, $event.shiftKey)">{{ c.title }}<span v-if="c.unit" class="unit">{{ c.unit }}</span><span class="arrow">{{ direction(c.key) }}</span></button>
       </div>
       <div class="body" :style="{ height: `${virtualizer.getTotalSize()}px` }">
         <div
@@ -228,10 +228,10 @@ watch(
 .head,
 .row {
   display: grid;
-  column-gap: 10px;
+  column-gap: 8px;
   align-items: center;
   padding: 0 8px;
-  min-width: max-content;
+  min-width: 100%;
 }
 .head {
   position: sticky;
@@ -249,6 +249,7 @@ watch(
   overflow: hidden;
 }
 .head .unit {
+  margin-left: 4px;
   font-size: 11px;
 }
 .head .right {
@@ -260,7 +261,6 @@ watch(
 }
 .body {
   position: relative;
-  min-width: max-content;
 }
 .row {
   position: absolute;

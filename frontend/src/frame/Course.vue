@@ -15,7 +15,7 @@ const WORDS: Record<string, string> = { empty: 'empty', ready: 'ready to begin',
 <template>
   <nav class="course" aria-label="Stages">
     <svg class="legs" preserveAspectRatio="none" viewBox="0 0 100 48" aria-hidden="true">
-      <line v-for="(m, i) in marks.slice(1)" :key="m.key" :x1="marks[i]!.x" :y1="marks[i]!.y" :x2="m.x" :y2="m.y" vector-effect="non-scaling-stroke" :class="m.state === 'empty' ? 'open' : 'walked'" />
+      <line v-for="(m, i) in marks.slice(1)" :key="m.key" :x1="marks[i]!.x" :y1="marks[i]!.y" :x2="m.x" :y2="m.y" vector-effect="non-scaling-stroke" :class="m.state === 'empty' || marks[i]!.state === 'empty' ? 'open' : 'walked'" />
     </svg>
     <router-link v-for="(m, i) in marks" :key="m.key" class="stop" :class="[m.state, { here: m.key === here }]" :to="`/p/${route.params.id}/${m.key}`" :style="{ left: `${m.x}%` }" :aria-current="m.key === here ? 'page' : undefined" :title="`${m.label}: ${WORDS[m.state]} (key ${i + 1})`">
       <svg class="mark" viewBox="-14 -14 28 28" :style="{ top: `${m.y - 14}px` }" aria-hidden="true">

@@ -33,6 +33,9 @@ const project = useProject();
 .slip.doubt {
   border-top-color: var(--ochre);
 }
+.slip > :deep(:nth-child(2)) {
+  padding-right: 22px;
+}
 .close {
   position: absolute;
   right: 10px;

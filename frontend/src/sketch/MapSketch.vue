@@ -54,7 +54,8 @@ const kinds = computed(() => {
 function extent(): [number, number, number, number] | null {
   const e: number[] = [];
   const n: number[] = [];
-  for (const p of props.scene.points) {
+  // Where lines shape a surface, the sketch shows that; the rest is a drag away.
+  for (const p of props.scene.paths.length > 0 ? [] : props.scene.points) {
     e.push(p.e);
     n.push(p.n);
   }
@@ -78,7 +79,7 @@ function extent(): [number, number, number, number] | null {
 
 function fit() {
   const box = extent();
-  if (box) map?.getView().fit(box, { padding: [48, 40, 64, 52], size: map.getSize() });
+  if (box) map?.getView().fit(box, { padding: [60, 40, 64, 84], size: map.getSize() });
 }
 
 function ellipse(e: number, n: number, a: number, b: number, bearing: number): Polygon {
@@ -98,7 +99,7 @@ function build() {
   const box = extent();
   const span = box ? Math.max(box[2] - box[0], box[3] - box[1]) : 1;
   const largest = Math.max(1e-9, ...s.ellipses.map((x) => x.semiMajor), ...s.shifts.map((x) => Math.hypot(x.de, x.dn)));
-  exaggeration.value = roundNumber(Math.max(1, (0.035 * span) / largest));
+  exaggeration.value = roundNumber(Math.max(1, (0.06 * span) / largest));
   sources.paths.clear();
   sources.paths.addFeatures(
     s.paths.map((p) => {
@@ -210,8 +211,8 @@ defineExpose({ fit });
 
 <template>
   <div class="sketch">
-    <div ref="host" class="map" tabindex="0" aria-label="Map of the project" />
     <canvas ref="canvas" class="grid" aria-hidden="true" />
+    <div ref="host" class="map" tabindex="0" aria-label="Map of the project" />
     <div class="corner"><slot name="corner" /></div>
     <div class="foot">
       <div class="legend">

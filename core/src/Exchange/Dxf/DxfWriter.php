@@ -13,7 +13,7 @@ final class DxfWriter
 {
     private int $handle = 0x100;
 
-    /** @var array<string, int> colour number by layer */
+    /** @var array<int|string, int> colour number by layer; PHP turns the layer "0" into a number */
     private array $layers = ['0' => 7];
 
     private string $entities = '';

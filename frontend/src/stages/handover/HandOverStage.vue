@@ -27,7 +27,7 @@ const bad = computed(() => data.value.exports.filter((e) => e.stale.length > 0).
 const scene = computed<Scene>(() => ({ ...pointsScene(project.points), paths: paths.value }));
 
 const columns: Column<ExportView>[] = [
-  { key: 'name', title: 'file', width: 'minmax(200px, 1fr)', value: (e) => e.name },
+  { key: 'name', title: 'file', width: 'minmax(160px, 1fr)', value: (e) => e.name },
   { key: 'size', title: 'size', width: '76px', align: 'right', mono: true, value: (e) => e.size, text: (e) => fileSize(e.size) },
   { key: 'receipt', title: 'receipt', width: '92px', value: (e) => (e.holds ? 'holds' : 'fails') },
   { key: 'state', title: 'state', width: '70px', value: (e) => (e.stale.length > 0 ? 'stale' : 'fresh') },

@@ -22,12 +22,12 @@ const uploading = ref('');
 const picker = ref<HTMLInputElement>();
 
 const columns: Column<FileView>[] = [
-  { key: 'name', title: 'file', width: 'minmax(170px, 1.4fr)', value: (f) => f.name },
-  { key: 'kind', title: 'read as', width: '130px', value: (f) => f.kindLabel },
-  { key: 'records', title: 'records', width: '64px', align: 'right', mono: true, value: (f) => (f.state === 'accepted' ? f.records : null) },
-  { key: 'leftOut', title: 'left out', width: '58px', align: 'right', mono: true, value: (f) => (f.state === 'accepted' ? f.leftOut : null) },
-  { key: 'size', title: 'size', width: '70px', align: 'right', mono: true, value: (f) => f.size, text: (f) => fileSize(f.size) },
-  { key: 'when', title: 'accepted', width: '110px', value: (f) => f.acceptedAt ?? '', text: (f) => (f.acceptedAt ? when(f.acceptedAt) : 'waiting') },
+  { key: 'name', title: 'file', width: 'minmax(120px, 1fr)', value: (f) => f.name },
+  { key: 'kind', title: 'read as', width: '134px', value: (f) => f.kindLabel },
+  { key: 'records', title: 'records', width: '50px', align: 'right', mono: true, value: (f) => (f.state === 'accepted' ? f.records : null) },
+  { key: 'leftOut', title: 'left out', width: '50px', align: 'right', mono: true, value: (f) => (f.state === 'accepted' ? f.leftOut : null) },
+  { key: 'size', title: 'size', width: '62px', align: 'right', mono: true, value: (f) => f.size, text: (f) => fileSize(f.size) },
+  { key: 'when', title: 'accepted', width: '102px', value: (f) => f.acceptedAt ?? '', text: (f) => (f.acceptedAt ? when(f.acceptedAt) : 'waiting') },
 ];
 
 const chosen = computed(() => files.value.find((f) => selected.value.has(String(f.id))) ?? null);
@@ -108,7 +108,7 @@ watch(
       <div class="sheet">
         <header class="answer">
           <div>
-            <h1>{{ files.length === 0 ? 'Bring in the field files' : waiting > 0 ? `${waiting} file${waiting === 1 ? '' : 's'} wait to be accepted` : `${files.length} file${files.length === 1 ? '' : 's'}, all accepted` }}</h1>
+            <h1>{{ files.length === 0 ? 'Bring in the field files' : waiting > 0 ? `${waiting} file${waiting === 1 ? ' waits' : 's wait'} to be accepted` : `${files.length} file${files.length === 1 ? '' : 's'}, all accepted` }}</h1>
             <p class="quiet">Drop files anywhere on the page. A file is read and shown first; it joins the project when you accept it.</p>
           </div>
           <span class="spacer" />
@@ -156,7 +156,7 @@ watch(
   min-height: 90px;
 }
 .files.short {
-  flex: 0 1 148px;
+  flex: 0 0 166px;
 }
 .sha {
   font-size: 11px;

@@ -10,7 +10,7 @@ const project = useProject();
 const leaveOut = ref(false);
 const UNIT_NAMES: Record<string, string> = { m: 'm', mm: 'mm', cm: 'cm', ft: 'ft (international)', ftUS: 'ft (US survey)', deg: 'decimal °', dms: '° \u2032 \u2033', 'd.mmss': 'D.MMSS packed', gon: 'gon', m2: 'm²', mm2: 'mm²' };
 
-const counts = computed(() => Object.entries(props.preview.counts).map(([k, v]) => `${v} ${k}`).join(', '));
+const counts = computed(() => Object.entries(props.preview.counts).map(([k, v]) => `${v} ${v === 1 && k.endsWith('s') ? k.slice(0, -1) : k}`).join(', '));
 const size = computed(() => (props.preview.extent ? `${Math.round(props.preview.extent[2]! - props.preview.extent[0]!)} × ${Math.round(props.preview.extent[3]! - props.preview.extent[1]!)} m` : ''));
 
 async function map(change: { kind?: string; field?: FieldView; column?: number | null; unit?: string | null }) {
@@ -69,6 +69,9 @@ async function discard() {
     <div v-else class="scroll body">
       <p><strong>{{ counts }}</strong><span v-if="size" class="quiet">, over {{ size }}</span></p>
       <label v-if="preview.leftOut > 0" class="notice bad"><input v-model="leaveOut" type="checkbox" data-test="leave-out" /> {{ preview.leftOut }} line{{ preview.leftOut === 1 ? '' : 's' }} cannot be used. Accept the rest without {{ preview.leftOut === 1 ? 'it' : 'them' }}.</label>
+      <ul v-if="preview.findingCount > 0" class="findings" :aria-label="`${preview.findingCount} things to look at`">
+        <li v-for="(f, i) in preview.findings" :key="i"><span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span><span class="mono quiet">{{ f.line === null ? '' : `line ${f.line}` }}</span><span>{{ f.message }}</span></li>
+      </ul>
       <p v-for="q in preview.questions" :key="q" class="notice"><strong class="doubt">?</strong> {{ q }} Answer in the unit column below.</p>
       <table class="mapping">
         <thead><tr><th>meaning</th><th>column</th><th>unit</th><th>first cells</th></tr></thead>
@@ -89,10 +92,6 @@ async function discard() {
           <td class="mono quiet cells">{{ f.column === null ? '' : preview.columns[f.column]?.samples.slice(0, 3).join('  ') }}</td>
         </tr>
       </table>
-      <h2 v-if="preview.findingCount > 0">{{ preview.findingCount }} thing{{ preview.findingCount === 1 ? '' : 's' }} to look at</h2>
-      <ul class="findings">
-        <li v-for="(f, i) in preview.findings" :key="i"><span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span><span class="mono quiet">{{ f.line === null ? '' : `line ${f.line}` }}</span><span>{{ f.message }}</span></li>
-      </ul>
     </div>
   </section>
 </template>
@@ -119,6 +118,7 @@ header {
 .body {
   display: grid;
   gap: 7px;
+  grid-auto-rows: max-content;
   align-content: start;
 }
 .mapping {
@@ -152,6 +152,8 @@ header {
   white-space: nowrap;
 }
 .findings {
+  max-height: 104px;
+  overflow: auto;
   list-style: none;
   margin: 0;
   padding: 0;

@@ -19,14 +19,13 @@ const form = ref({ e: '', n: '', h: '', held: '', sdE: '', sdN: '', sdH: '' });
 const rename = ref('');
 
 const columns = computed<Column<PointView>[]>(() => [
-  { key: 'name', title: 'point', width: '70px', value: (p) => p.name },
-  { key: 'role', title: 'role', width: '70px', value: (p) => p.role },
-  { key: 'held', title: 'held', width: '44px', value: (p) => p.held },
-  { key: 'e', title: 'given easting', unit: units.value.length, width: '124px', align: 'right', mono: true, value: (p) => p.givenE, text: (p) => length(p.givenE, units.value, 1) },
-  { key: 'n', title: 'given northing', unit: units.value.length, width: '128px', align: 'right', mono: true, value: (p) => p.givenN, text: (p) => length(p.givenN, units.value, 1) },
-  { key: 'h', title: 'given height', unit: units.value.length, width: '104px', align: 'right', mono: true, value: (p) => p.givenH, text: (p) => length(p.givenH, units.value, 1) },
-  { key: 'sd', title: 'sd e n h', unit: smallUnit(units.value), width: '110px', align: 'right', mono: true, value: (p) => p.sdE, text: (p) => [p.sdE, p.sdN, p.sdH].filter((v) => v !== null).map((v) => small(v, units.value)).join(' ') },
-  { key: 'source', title: 'now from', width: '80px', value: (p) => p.source },
+  { key: 'name', title: 'point', width: '54px', value: (p) => p.name },
+  { key: 'role', title: 'role', width: '60px', value: (p) => p.role, sortBy: (p) => ['control', 'adjusted', 'surveyed'].indexOf(p.role) },
+  { key: 'held', title: 'held', width: '32px', value: (p) => p.held },
+  { key: 'e', title: 'given easting', unit: units.value.length, width: '116px', align: 'right', mono: true, value: (p) => p.givenE, text: (p) => length(p.givenE, units.value, 1) },
+  { key: 'n', title: 'given northing', unit: units.value.length, width: '122px', align: 'right', mono: true, value: (p) => p.givenN, text: (p) => length(p.givenN, units.value, 1) },
+  { key: 'h', title: 'given height', unit: units.value.length, width: '92px', align: 'right', mono: true, value: (p) => p.givenH, text: (p) => length(p.givenH, units.value, 1) },
+  { key: 'sd', title: 'sd', unit: smallUnit(units.value), width: '78px', align: 'right', mono: true, value: (p) => p.sdE, text: (p) => [p.sdE, p.sdN, p.sdH].filter((v) => v !== null).map((v) => small(v, units.value)).join(' ') },
 ]);
 
 watch(

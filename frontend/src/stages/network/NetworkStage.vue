@@ -46,15 +46,15 @@ function atName(r: RowView): string {
 }
 
 const columns = computed<Column<RowView>[]>(() => [
-  { key: 'kind', title: 'kind', width: '50px', value: (r) => `${SHORT[r.kind] ?? r.kind}${r.component ? ' ' + r.component : ''}` },
-  { key: 'at', title: 'at', width: '62px', value: (r) => atName(r) },
-  { key: 'to', title: 'to', width: '52px', value: (r) => r.to },
-  { key: 'observed', title: 'observed', width: '102px', align: 'right', mono: true, value: (r) => r.observed, text: (r) => observed(r.kind, r.observed, units.value) },
-  { key: 'residual', title: 'residual', width: '78px', align: 'right', mono: true, value: (r) => r.residual, sortBy: (r) => Math.abs(r.groundMm ?? 0), text: (r) => residual(r.kind, r.residual, units.value), hint: 'Adjusted minus observed; sorts by its size on the ground' },
-  { key: 'standardized', title: 'standardized', width: '118px', align: 'right', mono: true, value: (r) => r.standardized, sortBy: (r) => (r.standardized === null ? null : Math.abs(r.standardized)), text: (r) => (r.standardized === null ? '' : signed((r.standardized >= 0 ? '+' : '') + r.standardized.toFixed(1))), hint: 'Residual over its own standard deviation; looked at above 3.29' },
-  { key: 'redundancy', title: 'redund.', width: '52px', align: 'right', mono: true, value: (r) => r.redundancy, text: (r) => (r.redundancy === null ? '' : r.redundancy.toFixed(2)), hint: 'Redundancy number: how much the others control this one' },
-  { key: 'mdb', title: 'MDB', width: '60px', align: 'right', mono: true, value: (r) => r.detectable, text: (r) => (r.detectable === null ? '' : isAngular(r.kind) ? smallAngle(r.detectable, units.value).replace(' mgon', '') : small(r.detectable, units.value)), hint: 'Minimal detectable bias: arc seconds (or milligon) and millimetres' },
-  { key: 'flag', title: '', width: '30px', value: (r) => (r.used ? (r.flagged ? 2 : 0) : 1), hint: '▲ stands out, ○ set aside' },
+  { key: 'kind', title: 'kind', width: '44px', value: (r) => `${SHORT[r.kind] ?? r.kind}${r.component ? ' ' + r.component : ''}` },
+  { key: 'at', title: 'at', width: '56px', value: (r) => atName(r) },
+  { key: 'to', title: 'to', width: '44px', value: (r) => r.to },
+  { key: 'observed', title: 'observed', width: '94px', align: 'right', mono: true, value: (r) => r.observed, text: (r) => observed(r.kind, r.observed, units.value) },
+  { key: 'residual', title: 'residual', width: '72px', align: 'right', mono: true, value: (r) => r.residual, sortBy: (r) => Math.abs(r.groundMm ?? 0), text: (r) => residual(r.kind, r.residual, units.value), hint: 'Adjusted minus observed; sorts by its size on the ground' },
+  { key: 'standardized', title: 'standardized', width: '104px', align: 'right', mono: true, value: (r) => r.standardized, sortBy: (r) => (r.standardized === null ? null : Math.abs(r.standardized) - (r.used ? 0 : 1e6)), text: (r) => (r.standardized === null ? '' : signed((r.standardized >= 0 ? '+' : '') + r.standardized.toFixed(1))), hint: 'Residual over its own standard deviation; looked at above 3.29' },
+  { key: 'redundancy', title: 'redund.', width: '44px', align: 'right', mono: true, value: (r) => r.redundancy, text: (r) => (r.redundancy === null ? '' : r.redundancy.toFixed(2)), hint: 'Redundancy number: how much the others control this one' },
+  { key: 'mdb', title: 'MDB', width: '48px', align: 'right', mono: true, value: (r) => r.detectable, text: (r) => (r.detectable === null ? '' : isAngular(r.kind) ? smallAngle(r.detectable, units.value).replace(' mgon', '') : small(r.detectable, units.value)), hint: 'Minimal detectable bias: arc seconds (or milligon) and millimetres' },
+  { key: 'flag', title: '', width: '16px', value: (r) => (r.used ? (r.flagged ? 2 : 0) : 1), text: (r) => (r.used ? (r.flagged ? '▲' : '') : '○'), hint: '▲ stands out, ○ set aside' },
 ]);
 
 const stationColumns = computed<Column<StationView>[]>(() => [
@@ -222,7 +222,13 @@ watch(() => project.version, load);
                 Against run {{ network.comparison.previousRun }}: factor {{ network.comparison.previousFactor?.toFixed(2) }} → {{ run?.varianceFactor?.toFixed(2) }}, largest move {{ small(network.comparison.largest, units) }} {{ smallUnit(units) }}.
               </p>
             </div>
-            <ResidualHistogram v-if="run" :values="standardized" />
+            <div class="side">
+              <ResidualHistogram v-if="run" :values="standardized" />
+              <div class="actions">
+                <button class="button" data-test="adjust" :class="{ main: !run || network.stale.length > 0 }" :disabled="!project.mayChange" @click="adjust">Adjust</button>
+                <button class="button" data-test="accept-coordinates" :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0" @click="accept">{{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}</button>
+              </div>
+            </div>
           </header>
           <div v-if="network.stale.length > 0" class="notice">
             <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><button class="button" :disabled="!project.mayChange" @click="adjust">Adjust again</button>
@@ -235,16 +241,14 @@ watch(() => project.version, load);
             <div v-if="network.largestEllipse !== null"><span class="label">largest ellipse</span><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span></div>
           </div>
           <div class="tabs" role="tablist">
-            <button v-for="[k, t] in [['observations', 'Observations'], ['stations', 'Stations'], ['control', 'Control'], ['setups', 'Setups and sessions'], ['runs', `Runs ${network.runs.length}`], ['settings', 'Weights']] as const" :key="k" class="tab" role="tab" :aria-selected="tab === k" @click="tab = k">{{ t }}</button>
+            <button v-for="[k, t] in [['observations', 'Observations'], ['stations', 'Stations'], ['control', 'Control'], ['setups', 'Setups'], ['runs', `Runs ${network.runs.length}`], ['settings', 'Weights']] as const" :key="k" class="tab" role="tab" :aria-selected="tab === k" @click="tab = k">{{ t }}</button>
             <span class="spacer" />
             <button class="button plain" :disabled="!project.mayChange || !run" title="Proposes what to set aside; you decide" @click="screen">Screening</button>
-            <button class="button" data-test="adjust" :class="{ main: !run || network.stale.length > 0 }" :disabled="!project.mayChange" @click="adjust">Adjust</button>
-            <button class="button" data-test="accept-coordinates" :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0" @click="accept">{{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}</button>
           </div>
           <FiguresTable v-if="tab === 'observations'" label="observations" :columns="columns" :rows="rows" :row-key="rowKey" :selected="selected" :sort="{ key: 'standardized', desc: true }" :dim="(r) => !r.used" @select="select">
             <template #tools><span class="quiet">{{ asideCount > 0 ? `${asideCount} set aside ○` : '' }}</span></template>
             <template #cell-standardized="{ row }">
-              <span v-if="row.standardized !== null" class="bar" :class="Math.abs(row.standardized) > LIMIT ? 'bad' : Math.abs(row.standardized) > 2.2 ? 'warm' : 'calm'">
+              <span v-if="row.standardized !== null" class="bar" :class="Math.abs(row.standardized) > LIMIT ? 'beyond' : Math.abs(row.standardized) > 2.2 ? 'warm' : 'calm'">
                 <svg viewBox="-5 0 10 10" preserveAspectRatio="none" aria-hidden="true"><line x1="0" x2="0" y1="0" y2="10" class="zero" /><rect :x="Math.min(0, Math.max(-5, row.standardized))" y="2" :width="Math.min(5, Math.abs(row.standardized))" height="6" /></svg>
                 <span>{{ signed((row.standardized >= 0 ? '+' : '') + row.standardized.toFixed(1)) }}</span>
               </span>
@@ -323,13 +327,13 @@ watch(() => project.version, load);
 }
 .bar {
   display: grid;
-  grid-template-columns: 64px 1fr;
+  grid-template-columns: 56px 1fr;
   align-items: center;
-  gap: 6px;
+  gap: 4px;
 }
 .bar svg {
   height: 14px;
-  width: 64px;
+  width: 56px;
 }
 .zero {
   stroke: var(--rule-strong);
@@ -342,12 +346,17 @@ watch(() => project.version, load);
 .warm rect {
   fill: var(--ochre);
 }
-.bad rect {
+.beyond rect {
   fill: var(--vermilion);
 }
-.bad {
+.beyond {
   color: var(--vermilion);
   font-weight: 600;
+}
+.side {
+  display: grid;
+  gap: 6px;
+  justify-items: end;
 }
 .actions {
   display: flex;

@@ -167,7 +167,7 @@ watch(chosen, loadShape);
             <button class="button plain" :disabled="!project.mayChange" @click="editing = 'change'">Change {{ surface.name }}</button>
             <button class="button main" data-test="new-surface" :disabled="!project.mayChange" @click="editing = 'new'">New surface</button>
           </div>
-          <FiguresTable label="surfaces" :columns="columns" :rows="terrain.surfaces" :row-key="(s) => String(s.id)" :selected="new Set([String(surface.id)])" :filterable="false" @select="(k) => (chosen = Number(k[0]))">
+          <FiguresTable label="surfaces" :columns="columns" :rows="terrain.surfaces" :row-key="(s) => String(s.id)" :selected="new Set([String(surface.id)])" :filterable="false" :style="{ flex: `0 1 ${Math.min(8, terrain.surfaces.length) * 27 + 30}px` }" @select="(k) => (chosen = Number(k[0]))">
             <template #cell-state="{ row }"><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{ !row.computed ? 'not made' : row.stale.length > 0 ? '◐ stale' : '✓ fresh' }}</span></template>
           </FiguresTable>
           <dl class="lineage">

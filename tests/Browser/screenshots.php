@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+// Pictures of the main views from demo data: php tests/Browser/screenshots.php FOLDER [only]
+
+use App\Tests\Browser\Office;
+
+require dirname(__DIR__, 2).'/vendor/autoload.php';
+
+$folder = $argv[1] ?? 'docs/screenshots';
+$only = $argv[2] ?? '';
+$office = new Office();
+$office->startWorker();
+$wants = static fn (string $name): bool => '' === $only || str_contains($only, $name);
+$shoot = static fn (string $name) => $office->shoot("$folder/$name.png");
+
+try {
+    if ($wants('sign-in')) {
+        $office->go('/sign-in');
+        $office->find('#username');
+        $shoot('sign-in');
+    }
+    $office->signIn();
+    if ($wants('network')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->find('.body .row');
+        $office->click('.body .row');
+        $office->see('Set aside and compare');
+        $shoot('network');
+    }
+    if ($wants('stations')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->press('Stations');
+        $office->find('.body .row');
+        $office->click('.body .row');
+        $shoot('stations');
+    }
+    if ($wants('control')) {
+        $office->go('/p/1/network?point=KT01');
+        $office->see('Adjustment 3');
+        $office->press('Control');
+        $office->see('given easting');
+        $shoot('control');
+    }
+    if ($wants('intake')) {
+        $office->go('/p/1/intake');
+        $office->see('all accepted');
+        $file = $office->folder.'/rounds-west.csv';
+        file_put_contents($file, "station,round,hi [m],target,ht [m],direction,zenith,slope distance\nKT12,1,1.520,KT02,1.600,0 00 00,90 11 20,97.214\nKT12,1,1.520,KT-10,1.600,37 12 44,89 40 02,178.832\nKT12,1,1.520,KT01,1.600,115 40 10,oops,146.720\nKT12,1,1.520,KT04,1.600,310 02 15,88 02 11,218.124\n");
+        $office->bring($file);
+        $office->see('is read as');
+        $shoot('intake');
+    }
+    if ($wants('reference')) {
+        $office->go('/p/1/reference');
+        $office->see('in use');
+        $shoot('reference');
+    }
+    if ($wants('terrain')) {
+        $office->go('/p/1/terrain');
+        $office->see('Borrow pit');
+        usleep(600000);
+        $shoot('terrain');
+        $office->click('[data-test=view-3d]');
+        usleep(1200000);
+        $shoot('terrain-3d');
+    }
+    if ($wants('surface-form')) {
+        $office->go('/p/1/terrain');
+        $office->click('[data-test=new-surface]');
+        $office->see('Make a surface');
+        $shoot('surface-form');
+    }
+    if ($wants('handover')) {
+        $office->go('/p/1/handover');
+        $office->see('read back');
+        $shoot('handover');
+    }
+    if ($wants('ledger')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->click('.body .row');
+        $office->keys('x');
+        $office->see('Adjustment 4');
+        $office->click('[data-test=ledger]');
+        $office->see('Recompute in order');
+        $shoot('ledger');
+    }
+    if ($wants('night')) {
+        $office->go('/p/1/network');
+        $office->find('.body .row');
+        $office->press('☾');
+        $shoot('night');
+        $office->press('☀');
+    }
+    if ($wants('projects')) {
+        $office->go('/');
+        $office->see('New project');
+        $shoot('projects');
+    }
+    foreach ($office->complaints() as $complaint) {
+        echo "console: $complaint\n";
+    }
+} finally {
+    $office->close();
+}
