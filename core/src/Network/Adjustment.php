@@ -35,7 +35,7 @@ final class Adjustment
     /** Below this an observation controls nothing and nothing controls it. */
     private const UNCONTROLLED = 1e-7;
 
-    /** @var list<array{bool, bool, bool}> */
+    /** @var array<int, array{bool, bool, bool}> */
     private array $used;
 
     private NetworkStructure $structure;
@@ -116,7 +116,8 @@ final class Adjustment
             }
             $this->report(\sprintf('screening, pass %d', $pass), 0.8);
             $component = isset($worst['component']) ? (int) array_search($worst['component'], ['dx', 'dy', 'dz'], true) : 0;
-            $this->used[$worst['index']][$component] = false;
+            $used = $this->used[$worst['index']];
+            $this->used[$worst['index']] = [$used[0] && 0 !== $component, $used[1] && 1 !== $component, $used[2] && 2 !== $component];
             $this->weigh($worst['index']);
             $entry = ['index' => $worst['index'], 'pass' => $pass, 'standardized' => $worst['standardized'], 'reason' => 'screened'];
             if (isset($worst['component'])) {

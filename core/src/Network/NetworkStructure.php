@@ -49,7 +49,7 @@ final class NetworkStructure
     public readonly int $normalSize;
 
     /**
-     * @param list<array{bool, bool, bool}> $used per observation and component
+     * @param array<int, array{bool, bool, bool}> $used per observation and component
      */
     public function __construct(public readonly NetworkDefinition $network, array $used, public readonly bool $free)
     {

@@ -84,27 +84,31 @@ final class Predicate
         $bdy = self::difference($by, $dy);
         $cdx = self::difference($cx, $dx);
         $cdy = self::difference($cy, $dy);
-        /**
-         * @param list<float> $px
-         * @param list<float> $py
-         * @param list<float> $qx
-         * @param list<float> $qy
-         * @param list<float> $rx
-         * @param list<float> $ry
-         *
-         * @return list<float>
-         */
-        $term = static function (array $px, array $py, array $qx, array $qy, array $rx, array $ry): array {
-            $lift = self::sum(self::times($px, $px), self::times($py, $py));
-            $cross = self::sum(self::times($qx, $ry), self::negate(self::times($rx, $qy)));
-
-            return self::times($lift, $cross);
-        };
-        $sum = $term($adx, $ady, $bdx, $bdy, $cdx, $cdy);
-        $sum = self::sum($sum, $term($bdx, $bdy, $cdx, $cdy, $adx, $ady));
-        $sum = self::sum($sum, $term($cdx, $cdy, $adx, $ady, $bdx, $bdy));
+        $sum = self::lifted($adx, $ady, $bdx, $bdy, $cdx, $cdy);
+        $sum = self::sum($sum, self::lifted($bdx, $bdy, $cdx, $cdy, $adx, $ady));
+        $sum = self::sum($sum, self::lifted($cdx, $cdy, $adx, $ady, $bdx, $bdy));
 
         return self::sign($sum);
+    }
+
+    /**
+     * (px^2 + py^2) (qx ry - rx qy).
+     *
+     * @param list<float> $px
+     * @param list<float> $py
+     * @param list<float> $qx
+     * @param list<float> $qy
+     * @param list<float> $rx
+     * @param list<float> $ry
+     *
+     * @return list<float>
+     */
+    private static function lifted(array $px, array $py, array $qx, array $qy, array $rx, array $ry): array
+    {
+        $lift = self::sum(self::times($px, $px), self::times($py, $py));
+        $cross = self::sum(self::times($qx, $ry), self::negate(self::times($rx, $qy)));
+
+        return self::times($lift, $cross);
     }
 
     /** @return list<float> nonoverlapping, increasing magnitude, exact value of a b */

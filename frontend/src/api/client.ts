@@ -45,7 +45,12 @@ export async function request<T>(method: string, path: string, body?: unknown): 
   }
   if (!response.ok) {
     const p = (data ?? {}) as { title?: string; detail?: string; errors?: { pointer: string; detail: string }[] };
-    throw new Problem(response.status, p.title ?? 'Something went wrong on the server.', p.detail ?? 'It is in the log; nothing was changed.', p.errors ?? []);
+    throw new Problem(
+      response.status,
+      p.title ?? 'Something went wrong on the server.',
+      p.detail ?? 'It is in the log; nothing was changed.',
+      p.errors ?? [],
+    );
   }
   return data as T;
 }

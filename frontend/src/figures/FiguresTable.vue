@@ -1,5 +1,12 @@
 <script setup lang="ts" generic="Row">
-import { createTable, getCoreRowModel, getFilteredRowModel, getSortedRowModel, type SortingState, type Updater } from '@tanstack/table-core';
+import {
+  createTable,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  type SortingState,
+  type Updater,
+} from '@tanstack/table-core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import type { Column } from './columns';
@@ -35,7 +42,9 @@ function matches(row: Row, words: string[]): boolean {
   return words.every((word) => {
     const compare = /^([a-z ]+)([<>])(-?[\d.]+)$/.exec(word);
     if (compare) {
-      const column = props.columns.find((c) => c.title.toLowerCase().startsWith(compare[1]!) || c.key.toLowerCase().startsWith(compare[1]!));
+      const column = props.columns.find(
+        (c) => c.title.toLowerCase().startsWith(compare[1]!) || c.key.toLowerCase().startsWith(compare[1]!),
+      );
       const value = column?.value(row);
       if (typeof value !== 'number') return false;
       return compare[2] === '>' ? Math.abs(value) > Number(compare[3]) : Math.abs(value) < Number(compare[3]);
@@ -110,7 +119,10 @@ function pick(index: number, event: { shiftKey: boolean; ctrlKey: boolean; metaK
   const key = props.rowKey(row.original);
   if (event.shiftKey && anchor.value >= 0) {
     const [a, b] = [Math.min(anchor.value, index), Math.max(anchor.value, index)];
-    emit('select', shown.value.slice(a, b + 1).map((r) => props.rowKey(r.original)));
+    emit(
+      'select',
+      shown.value.slice(a, b + 1).map((r) => props.rowKey(r.original)),
+    );
     return;
   }
   anchor.value = index;
@@ -137,7 +149,10 @@ function key(event: KeyboardEvent) {
     pick(to, event);
     virtualizer.value.scrollToIndex(to);
   } else if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
-    emit('select', shown.value.map((r) => props.rowKey(r.original)));
+    emit(
+      'select',
+      shown.value.map((r) => props.rowKey(r.original)),
+    );
   } else if ((event.ctrlKey || event.metaKey) && event.key === 'c') {
     void copy();
   } else if (event.key === 'Enter' && shown.value[cursor.value]) {
@@ -167,14 +182,33 @@ watch(
 <template>
   <div class="figures">
     <div v-if="filterable" class="tools">
-      <input v-model="filter" class="input filter" :placeholder="`filter ${rows.length} rows`" :aria-label="`Filter ${label}`" title="Words that must occur; or a column and a limit, such as standardized>3" />
-      <span class="quiet">{{ shown.length === rows.length ? '' : `${shown.length} of ${rows.length}` }}{{ selected.size > 1 ? ` · ${selected.size} selected` : '' }}</span>
+      <input
+        v-model="filter"
+        class="input filter"
+        :placeholder="`filter ${rows.length} rows`"
+        :aria-label="`Filter ${label}`"
+        title="Words that must occur; or a column and a limit, such as standardized>3"
+      />
+      <span class="quiet"
+        >{{ shown.length === rows.length ? '' : `${shown.length} of ${rows.length}`
+        }}{{ selected.size > 1 ? ` · ${selected.size} selected` : '' }}</span
+      >
       <span class="spacer" />
       <slot name="tools" />
     </div>
     <div ref="scroller" class="scroller" role="grid" tabindex="0" :aria-label="label" :aria-rowcount="shown.length" @keydown="key">
       <div class="head" role="row" :style="{ gridTemplateColumns: template }">
-        <button v-for="c in columns" :key="c.key" role="columnheader" :class="c.align" :title="c.hint ?? `Sort by ${c.title}`" @click="toggleSort(c.key, $event.shiftKey)">{{ c.title }}<span v-if="c.unit" class="unit">{{ c.unit }}</span><span class="arrow">{{ direction(c.key) }}</span></button>
+        <button
+          v-for="c in columns"
+          :key="c.key"
+          role="columnheader"
+          :class="c.align"
+          :title="c.hint ?? `Sort by ${c.title}`"
+          @click="toggleSort(c.key, $event.shiftKey)"
+        >
+          {{ c.title }}<span v-if="c.unit" class="unit">{{ c.unit }}</span
+          ><span class="arrow">{{ direction(c.key) }}</span>
+        </button>
       </div>
       <div class="body" :style="{ height: `${virtualizer.getTotalSize()}px` }">
         <div
@@ -189,11 +223,15 @@ watch(
           @dblclick="emit('open', shown[item.index]!.original)"
         >
           <div v-for="c in columns" :key="c.key" role="gridcell" :class="[c.align, { mono: c.mono }]">
-            <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original">{{ c.text ? c.text(shown[item.index]!.original) : c.value(shown[item.index]!.original) }}</slot>
+            <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original">{{
+              c.text ? c.text(shown[item.index]!.original) : c.value(shown[item.index]!.original)
+            }}</slot>
           </div>
         </div>
       </div>
-      <div v-if="rows.length > 0 && shown.length === 0" class="quiet none">No row holds “{{ filter }}”. <button class="link" @click="filter = ''">Show all</button></div>
+      <div v-if="rows.length > 0 && shown.length === 0" class="quiet none">
+        No row holds “{{ filter }}”. <button class="link" @click="filter = ''">Show all</button>
+      </div>
       <slot v-if="rows.length === 0" name="empty" />
     </div>
   </div>

@@ -31,7 +31,13 @@ function draw() {
       data: counts.map((_, i) => i),
       axisTick: { show: false },
       axisLine: { lineStyle: { color: css.getPropertyValue('--rule-strong') } },
-      axisLabel: { color: ink, fontSize: 10, fontFamily: 'IBM Plex Mono', interval: (i: number) => i === 0 || i === BINS / 2 || i === BINS - 1, formatter: (v: string) => (v === '0' ? '≤−5' : v === String(BINS / 2) ? '0' : '≥5') },
+      axisLabel: {
+        color: ink,
+        fontSize: 10,
+        fontFamily: 'IBM Plex Mono',
+        interval: (i: number) => i === 0 || i === BINS / 2 || i === BINS - 1,
+        formatter: (v: string) => (v === '0' ? '≤−5' : v === String(BINS / 2) ? '0' : '≥5'),
+      },
     },
     yAxis: { show: false },
     series: [
@@ -40,7 +46,10 @@ function draw() {
         barCategoryGap: '12%',
         data: counts.map((c, i) => {
           const centre = -HALF + ((i + 0.5) * 2 * HALF) / BINS;
-          return { value: c, itemStyle: { color: Math.abs(centre) > 3.29 ? css.getPropertyValue('--vermilion') : css.getPropertyValue('--slate') } };
+          return {
+            value: c,
+            itemStyle: { color: Math.abs(centre) > 3.29 ? css.getPropertyValue('--vermilion') : css.getPropertyValue('--slate') },
+          };
         }),
       },
     ],

@@ -43,7 +43,9 @@ export function area(m2: number, units: UnitsView): string {
 }
 
 export function volume(m3: number, units: UnitsView): string {
-  return units.length === 'm' ? `${signed(group(m3.toFixed(1)))} m³` : `${signed(group((m3 / Math.pow(FEET[units.length] ?? 1, 3) / 27).toFixed(1)))} yd³`;
+  return units.length === 'm'
+    ? `${signed(group(m3.toFixed(1)))} m³`
+    : `${signed(group((m3 / Math.pow(FEET[units.length] ?? 1, 3) / 27).toFixed(1)))} yd³`;
 }
 
 /** Thin spaces between thousands. */

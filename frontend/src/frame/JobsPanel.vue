@@ -13,7 +13,11 @@ const cancel = (id: string) => project.attempt(() => post(project.path(`/jobs/${
     <div v-for="j in project.overview?.jobs" :key="j.id" class="job">
       <strong>{{ j.title }}</strong>
       <span :class="{ fails: j.state === 'failed', holds: j.state === 'done', quiet: j.state === 'cancelled' }">{{ j.state }}</span>
-      <span class="quiet">{{ j.state === 'running' ? `${j.stage}, ${Math.round(100 * j.progress)} %${j.secondsLeft === null ? '' : `, about ${Math.ceil(j.secondsLeft)} s left`}` : '' }}</span>
+      <span class="quiet">{{
+        j.state === 'running'
+          ? `${j.stage}, ${Math.round(100 * j.progress)} %${j.secondsLeft === null ? '' : `, about ${Math.ceil(j.secondsLeft)} s left`}`
+          : ''
+      }}</span>
       <button v-if="j.state === 'queued' || j.state === 'running'" class="link" @click="cancel(j.id)">cancel</button>
       <p v-if="j.error" class="fails">{{ j.error }}</p>
     </div>

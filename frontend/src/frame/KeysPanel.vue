@@ -7,7 +7,9 @@ import OverPage from './OverPage.vue';
   <OverPage title="Keys">
     <dl>
       <template v-for="[k, t] in KEYS" :key="k">
-        <dt><kbd>{{ k }}</kbd></dt>
+        <dt>
+          <kbd>{{ k }}</kbd>
+        </dt>
         <dd>{{ t }}</dd>
       </template>
     </dl>

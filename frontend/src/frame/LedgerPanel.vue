@@ -51,7 +51,9 @@ watch(() => project.version, load);
 <template>
   <OverPage title="Ledger">
     <template #actions>
-      <button class="button plain" :disabled="!project.mayChange || !project.overview?.undo" @click="project.undo()">Undo <kbd>Ctrl Z</kbd></button>
+      <button class="button plain" :disabled="!project.mayChange || !project.overview?.undo" @click="project.undo()">
+        Undo <kbd>Ctrl Z</kbd>
+      </button>
     </template>
     <div v-if="project.overview && project.overview.stale.length > 0" class="notice stale">
       <div>
@@ -59,9 +61,13 @@ watch(() => project.version, load);
         <div v-for="s in project.overview.stale" :key="s.slot">{{ s.label }}: {{ s.reasons.join('; ') }}</div>
       </div>
       <span class="spacer" />
-      <button class="button main" data-test="recompute" :disabled="!project.mayChange" @click="project.recompute()">Recompute in order</button>
+      <button class="button main" data-test="recompute" :disabled="!project.mayChange" @click="project.recompute()">
+        Recompute in order
+      </button>
     </div>
-    <p v-if="ledger.entries.length === 0" class="quiet">Nothing was done yet. Every operation will be listed here, with before and after, and can be undone.</p>
+    <p v-if="ledger.entries.length === 0" class="quiet">
+      Nothing was done yet. Every operation will be listed here, with before and after, and can be undone.
+    </p>
     <ol class="entries">
       <li v-for="e in ledger.entries" :key="e.seq" :class="{ undone: e.undoneBy !== null }">
         <button class="line" :aria-expanded="open?.entry.seq === e.seq" @click="expand(e.seq)">
@@ -73,8 +79,14 @@ watch(() => project.version, load);
           <p v-if="e.undoneBy !== null" class="doubt">Undone by entry {{ e.undoneBy }}.</p>
           <table>
             <template v-for="(c, i) in open.changes.slice(0, 12)" :key="i">
-              <tr><th colspan="3">{{ c.what }}</th></tr>
-              <tr v-for="[k, a, b] in rows(c.before, c.after)" :key="k"><td class="quiet">{{ k }}</td><td class="mono">{{ c.before === null ? '' : a }}</td><td class="mono">{{ c.after === null ? '' : '→ ' + b }}</td></tr>
+              <tr>
+                <th colspan="3">{{ c.what }}</th>
+              </tr>
+              <tr v-for="[k, a, b] in rows(c.before, c.after)" :key="k">
+                <td class="quiet">{{ k }}</td>
+                <td class="mono">{{ c.before === null ? '' : a }}</td>
+                <td class="mono">{{ c.after === null ? '' : '→ ' + b }}</td>
+              </tr>
             </template>
           </table>
           <p v-if="e.changes > 12" class="quiet">and {{ e.changes - 12 }} more changes</p>

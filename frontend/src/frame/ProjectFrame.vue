@@ -26,7 +26,13 @@ const failure = ref('');
 const dragging = ref(false);
 let depth = 0;
 
-const stages: Record<string, unknown> = { intake: IntakeStage, reference: ReferenceStage, network: NetworkStage, terrain: TerrainStage, handover: HandOverStage };
+const stages: Record<string, unknown> = {
+  intake: IntakeStage,
+  reference: ReferenceStage,
+  network: NetworkStage,
+  terrain: TerrainStage,
+  handover: HandOverStage,
+};
 const stage = computed(() => String(route.params.stage));
 const component = computed(() => stages[stage.value] ?? PendingStage);
 
@@ -112,7 +118,12 @@ onBeforeUnmount(() => {
     <template v-if="project.overview">
       <TopLine />
       <Course :stages="project.overview.stages" :here="stage" />
-      <div v-if="project.note" class="notice note" :class="{ bad: project.note.tone === 'bad', good: project.note.tone === 'good' }" role="status">
+      <div
+        v-if="project.note"
+        class="notice note"
+        :class="{ bad: project.note.tone === 'bad', good: project.note.tone === 'good' }"
+        role="status"
+      >
         <span>{{ project.note.text }}</span>
         <span class="spacer" />
         <button class="link" @click="project.note = null">close</button>

@@ -70,12 +70,22 @@ async function leave() {
         </div>
         <div class="field">
           <label for="project-reference">coordinates are in</label>
-          <el-select id="project-reference" v-model="reference" filterable remote :remote-method="search" placeholder="type a code or zone, such as utm 30">
+          <el-select
+            id="project-reference"
+            v-model="reference"
+            filterable
+            remote
+            :remote-method="search"
+            placeholder="type a code or zone, such as utm 30"
+          >
             <el-option value="plane" label="plane local system" />
             <el-option v-for="s in systems" :key="s.code" :value="s.code" :label="`${s.code}  ${s.name}`" />
           </el-select>
         </div>
-        <p class="quiet">Heights: {{ heights }}. {{ heights === 'local' ? 'Flat and right-angled, no earth curvature.' : 'Metres above the ellipsoid; geoid heights come later.' }}</p>
+        <p class="quiet">
+          Heights: {{ heights }}.
+          {{ heights === 'local' ? 'Flat and right-angled, no earth curvature.' : 'Metres above the ellipsoid; geoid heights come later.' }}
+        </p>
         <p v-if="error" class="notice bad" role="alert">{{ error }}</p>
         <button class="button main" type="submit">Open the project</button>
       </form>

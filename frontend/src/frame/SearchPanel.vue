@@ -59,9 +59,17 @@ onMounted(() => nextTick(() => input.value?.focus()));
 <template>
   <div class="veil" @click.self="project.panel = null">
     <div class="search" role="search">
-      <input ref="input" v-model="text" class="input" placeholder="point, file, observation, surface, report or action" aria-label="Search" @keydown="key" />
+      <input
+        ref="input"
+        v-model="text"
+        class="input"
+        placeholder="point, file, observation, surface, report or action"
+        aria-label="Search"
+        @keydown="key"
+      />
       <button v-for="(h, i) in hits" :key="h.kind + h.key" class="hit" :class="{ at: i === at }" @click="go(h)">
-        <span class="quiet kind">{{ h.kind }}</span><span>{{ h.label }}</span><span class="quiet">{{ h.detail }}</span>
+        <span class="quiet kind">{{ h.kind }}</span><span>{{ h.label }}</span
+        ><span class="quiet">{{ h.detail }}</span>
       </button>
       <p v-if="text !== '' && hits.length === 0" class="quiet none">Nothing is called that.</p>
     </div>

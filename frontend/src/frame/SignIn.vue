@@ -30,7 +30,22 @@ async function signIn() {
   <main class="cover">
     <svg class="line" viewBox="0 0 600 120" aria-hidden="true">
       <polyline points="10,90 140,40 280,70 420,25 590,60" fill="none" stroke="var(--rule-strong)" stroke-width="1.5" />
-      <circle v-for="[x, y] in [[10, 90], [140, 40], [280, 70], [420, 25], [590, 60]]" :key="x" :cx="x" :cy="y" r="5" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5" />
+      <circle
+        v-for="[x, y] in [
+          [10, 90],
+          [140, 40],
+          [280, 70],
+          [420, 25],
+          [590, 60],
+        ]"
+        :key="x"
+        :cx="x"
+        :cy="y"
+        r="5"
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        stroke-width="1.5"
+      />
     </svg>
     <form class="card" @submit.prevent="signIn">
       <h1>Mensura</h1>

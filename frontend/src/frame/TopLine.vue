@@ -35,10 +35,18 @@ async function leave() {
       <span class="bar"><span :style="{ width: `${100 * running.progress}%` }" /></span>
       {{ running.stage || running.title }}
     </button>
-    <button v-if="overview.stale.length > 0" class="fact stale" data-test="stale" @click="project.panel = 'ledger'"><span aria-hidden="true">◐</span> {{ overview.stale.length }} stale</button>
+    <button v-if="overview.stale.length > 0" class="fact stale" data-test="stale" @click="project.panel = 'ledger'">
+      <span aria-hidden="true">◐</span> {{ overview.stale.length }} stale
+    </button>
     <button class="fact" data-test="ledger" @click="project.panel = project.panel === 'ledger' ? null : 'ledger'">Ledger</button>
     <button class="fact" @click="project.panel = 'search'">/ search</button>
-    <button class="fact" :title="session.theme === 'paper' ? 'Change to the night page' : 'Change to the light page'" @click="session.toggleTheme()">{{ session.theme === 'paper' ? '☾' : '☀' }}</button>
+    <button
+      class="fact"
+      :title="session.theme === 'paper' ? 'Change to the night page' : 'Change to the light page'"
+      @click="session.toggleTheme()"
+    >
+      {{ session.theme === 'paper' ? '☾' : '☀' }}
+    </button>
     <button class="fact" :title="`${session.user?.name}, ${overview.role}: sign out`" @click="leave">{{ session.user?.username }}</button>
   </header>
 </template>

@@ -30,7 +30,16 @@ function nudge(event: KeyboardEvent) {
 <template>
   <main ref="body" class="pages" :style="{ gridTemplateColumns: columns }">
     <section class="figures-page" aria-label="Figures page"><slot name="figures" /></section>
-    <div class="gutter" role="separator" aria-orientation="vertical" tabindex="0" aria-label="Drag to share the width" :aria-valuenow="Math.round(project.figuresShare)" @pointerdown="drag" @keydown="nudge" />
+    <div
+      class="gutter"
+      role="separator"
+      aria-orientation="vertical"
+      tabindex="0"
+      aria-label="Drag to share the width"
+      :aria-valuenow="Math.round(project.figuresShare)"
+      @pointerdown="drag"
+      @keydown="nudge"
+    />
     <section class="sketch-page" aria-label="Sketch page"><slot name="sketch" /></section>
   </main>
 </template>

@@ -1,7 +1,7 @@
 /** True while someone types text, so that single keys are letters and not commands. */
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return target !== null && (target.closest('input, textarea, select, [contenteditable]') !== null);
+  return target !== null && target.closest('input, textarea, select, [contenteditable]') !== null;
 }
 
 export const KEYS: [string, string][] = [

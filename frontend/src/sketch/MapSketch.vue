@@ -18,8 +18,16 @@ import { drawGrid } from './grid';
 import { roundNumber, type Scene } from './scene';
 import { Styles } from './styles';
 
-const props = withDefaults(defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean }>(), { selected: () => new Set(), selectedPoints: () => new Set(), drawing: false });
-const emit = defineEmits<{ select: [key: string, add: boolean]; point: [name: string, add: boolean]; drawn: [vertices: [number, number][]] }>();
+const props = withDefaults(defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean }>(), {
+  selected: () => new Set(),
+  selectedPoints: () => new Set(),
+  drawing: false,
+});
+const emit = defineEmits<{
+  select: [key: string, add: boolean];
+  point: [name: string, add: boolean];
+  drawn: [vertices: [number, number][]];
+}>();
 
 const project = useProject();
 const session = useSession();
@@ -111,10 +119,30 @@ function build() {
   sources.lines.clear();
   sources.lines.addFeatures([
     ...s.lines.map((l) => new Feature({ geometry: new LineString([l.from, l.to]), key: l.key, style: l.style, tone: l.tone })),
-    ...s.shifts.map((v) => new Feature({ geometry: new LineString([[v.e, v.n], [v.e + v.de * exaggeration.value, v.n + v.dn * exaggeration.value]]), style: 'shift', tone: 'plain' })),
+    ...s.shifts.map(
+      (v) =>
+        new Feature({
+          geometry: new LineString([
+            [v.e, v.n],
+            [v.e + v.de * exaggeration.value, v.n + v.dn * exaggeration.value],
+          ]),
+          style: 'shift',
+          tone: 'plain',
+        }),
+    ),
   ]);
   sources.ellipses.clear();
-  sources.ellipses.addFeatures(s.ellipses.filter((x) => x.semiMajor > 0).map((x) => new Feature({ geometry: ellipse(x.e, x.n, x.semiMajor * exaggeration.value, x.semiMinor * exaggeration.value, x.bearing), name: x.name })));
+  sources.ellipses.addFeatures(
+    s.ellipses
+      .filter((x) => x.semiMajor > 0)
+      .map(
+        (x) =>
+          new Feature({
+            geometry: ellipse(x.e, x.n, x.semiMajor * exaggeration.value, x.semiMinor * exaggeration.value, x.bearing),
+            name: x.name,
+          }),
+      ),
+  );
   sources.points.clear();
   sources.points.addFeatures(s.points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
   const key = box ? box.map((v) => v.toFixed(0)).join() : '';
@@ -139,12 +167,18 @@ function afterRender() {
 
 function click(pixel: [number, number], add: boolean) {
   if (props.drawing) return;
-  const point = map!.forEachFeatureAtPixel(pixel, (f) => f.get('name') as string | undefined, { hitTolerance: 6, layerFilter: (l) => l.get('role') === 'points' });
+  const point = map!.forEachFeatureAtPixel(pixel, (f) => f.get('name') as string | undefined, {
+    hitTolerance: 6,
+    layerFilter: (l) => l.get('role') === 'points',
+  });
   if (point) {
     emit('point', point, add);
     return;
   }
-  const key = map!.forEachFeatureAtPixel(pixel, (f) => f.get('key') as string | undefined, { hitTolerance: 5, layerFilter: (l) => l.get('role') === 'lines' });
+  const key = map!.forEachFeatureAtPixel(pixel, (f) => f.get('key') as string | undefined, {
+    hitTolerance: 5,
+    layerFilter: (l) => l.get('role') === 'lines',
+  });
   if (key) emit('select', key, add);
 }
 
@@ -154,7 +188,12 @@ function key(event: KeyboardEvent) {
 
 onMounted(() => {
   const layer = (role: keyof typeof sources, style: (f: Feature, resolution: number) => unknown, declutter = false) => {
-    const l = new VectorLayer({ source: sources[role], style: style as never, declutter, updateWhileInteracting: sources[role].getFeatures().length < 4000 });
+    const l = new VectorLayer({
+      source: sources[role],
+      style: style as never,
+      declutter,
+      updateWhileInteracting: sources[role].getFeatures().length < 4000,
+    });
     l.set('role', role);
     return l;
   };
@@ -167,10 +206,20 @@ onMounted(() => {
       layer('ellipses', () => styles.ellipse()),
       layer('points', (f, r) => styles.point(f, r, props.selectedPoints.has(f.get('name') as string), props.scene.points.length), true),
     ],
-    view: new View({ projection: new Projection({ code: 'project', units: 'm', extent: [-1e8, -1e8, 1e8, 1e8] }), center: [0, 0], resolution: 1, constrainResolution: false, minResolution: 1e-4, enableRotation: false, showFullExtent: true }),
+    view: new View({
+      projection: new Projection({ code: 'project', units: 'm', extent: [-1e8, -1e8, 1e8, 1e8] }),
+      center: [0, 0],
+      resolution: 1,
+      constrainResolution: false,
+      minResolution: 1e-4,
+      enableRotation: false,
+      showFullExtent: true,
+    }),
   });
   map.on('postrender', afterRender);
-  map.on('click', (e) => click(e.pixel as [number, number], (e.originalEvent as PointerEvent).ctrlKey || (e.originalEvent as PointerEvent).shiftKey));
+  map.on('click', (e) =>
+    click(e.pixel as [number, number], (e.originalEvent as PointerEvent).ctrlKey || (e.originalEvent as PointerEvent).shiftKey),
+  );
   map.on('pointermove', (e) => {
     const [x, y] = e.coordinate as [number, number];
     cursor.value = `${x.toFixed(2)} E  ${y.toFixed(2)} N`;
@@ -201,7 +250,9 @@ watch(
     draw = null;
     if (on && map) {
       draw = new Draw({ source: new VectorSource(), type: 'Polygon' });
-      draw.on('drawend', (e) => emit('drawn', ((e.feature.getGeometry() as Polygon).getCoordinates()[0] as [number, number][]).slice(0, -1)));
+      draw.on('drawend', (e) =>
+        emit('drawn', ((e.feature.getGeometry() as Polygon).getCoordinates()[0] as [number, number][]).slice(0, -1)),
+      );
       map.addInteraction(draw);
     }
   },
@@ -216,14 +267,20 @@ defineExpose({ fit });
     <div class="corner"><slot name="corner" /></div>
     <div class="foot">
       <div class="legend">
-        <div v-if="scene.ellipses.length > 0 || scene.shifts.length > 0">ellipses {{ Math.round(100 * scene.confidence) }} %, drawn ×{{ exaggeration.toLocaleString('en').replaceAll(',', '\u2009') }}</div>
+        <div v-if="scene.ellipses.length > 0 || scene.shifts.length > 0">
+          ellipses {{ Math.round(100 * scene.confidence) }} %, drawn ×{{ exaggeration.toLocaleString('en').replaceAll(',', '\u2009') }}
+        </div>
         <div>{{ kinds.join('   ') }}</div>
       </div>
-      <div class="scale mono"><span class="bar" :style="{ width: `${bar.pixels}px` }" />{{ bar.metres >= 1000 ? `${bar.metres / 1000} km` : `${bar.metres} m` }}</div>
+      <div class="scale mono">
+        <span class="bar" :style="{ width: `${bar.pixels}px` }" />{{ bar.metres >= 1000 ? `${bar.metres / 1000} km` : `${bar.metres} m` }}
+      </div>
       <div class="north mono" title="Grid north">N ↑</div>
     </div>
     <div class="cursor mono quiet">{{ cursor }}</div>
-    <div v-if="scene.points.length === 0 && scene.paths.length === 0" class="nothing quiet">{{ project.points.length === 0 ? 'The sketch fills as points come in.' : 'Nothing to draw here yet.' }}</div>
+    <div v-if="scene.points.length === 0 && scene.paths.length === 0" class="nothing quiet">
+      {{ project.points.length === 0 ? 'The sketch fills as points come in.' : 'Nothing to draw here yet.' }}
+    </div>
   </div>
 </template>
 

@@ -58,9 +58,27 @@ function build() {
   geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
   geometry.setIndex(new THREE.BufferAttribute(index, 1));
   geometry.computeVertexNormals();
-  body.add(new THREE.Mesh(geometry, new THREE.MeshLambertMaterial({ vertexColors: true, side: THREE.DoubleSide, flatShading: true, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 })));
+  body.add(
+    new THREE.Mesh(
+      geometry,
+      new THREE.MeshLambertMaterial({
+        vertexColors: true,
+        side: THREE.DoubleSide,
+        flatShading: true,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
+    ),
+  );
   const ink = getComputedStyle(document.documentElement).getPropertyValue('--ink').trim();
-  if (wire.value) body.add(new THREE.LineSegments(new THREE.WireframeGeometry(geometry), new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.25 })));
+  if (wire.value)
+    body.add(
+      new THREE.LineSegments(
+        new THREE.WireframeGeometry(geometry),
+        new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.25 }),
+      ),
+    );
   for (const level of props.contours) {
     for (const line of level.lines) {
       const p = new Float32Array((line.length / 2) * 3);

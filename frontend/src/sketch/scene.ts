@@ -57,7 +57,10 @@ export function roleOf(p: PointView): PointRole {
 }
 
 export function pointsScene(points: PointView[]): Scene {
-  return { ...emptyScene, points: points.filter((p) => p.e !== null && p.n !== null).map((p) => ({ name: p.name, e: p.e!, n: p.n!, role: roleOf(p) })) };
+  return {
+    ...emptyScene,
+    points: points.filter((p) => p.e !== null && p.n !== null).map((p) => ({ name: p.name, e: p.e!, n: p.n!, role: roleOf(p) })),
+  };
 }
 
 /** 1, 2 or 5 times a power of ten, not above the value. */

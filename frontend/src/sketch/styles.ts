@@ -28,16 +28,36 @@ export class Styles {
     const style = f.get('style') as string;
     const tone = f.get('tone') as string;
     return this.kept(`line ${style} ${tone} ${selected}`, () => {
-      const colour = tone === 'bad' ? '--vermilion' : tone === 'aside' ? '--ochre' : style === 'vector' ? '--cobalt' : style === 'shift' ? '--vermilion' : '--ink-soft';
+      const colour =
+        tone === 'bad'
+          ? '--vermilion'
+          : tone === 'aside'
+            ? '--ochre'
+            : style === 'vector'
+              ? '--cobalt'
+              : style === 'shift'
+                ? '--vermilion'
+                : '--ink-soft';
       const dash = tone === 'aside' ? [8, 5] : style === 'vector' ? [1.5, 3.5] : style === 'levelled' ? [6, 3] : undefined;
-      const stroke = new Stroke({ color: this.colour(colour), width: selected ? 3 : tone === 'bad' ? 2.2 : style === 'vector' ? 1.3 : 0.9, lineDash: dash });
+      const stroke = new Stroke({
+        color: this.colour(colour),
+        width: selected ? 3 : tone === 'bad' ? 2.2 : style === 'vector' ? 1.3 : 0.9,
+        lineDash: dash,
+      });
       const own = new Style({ stroke, zIndex: selected ? 3 : tone === 'plain' ? 1 : 2 });
       return selected ? [new Style({ stroke: new Stroke({ color: this.colour('--cobalt-soft'), width: 8 }), zIndex: 2 }), own] : own;
     });
   }
 
   ellipse(): Style {
-    return this.kept('ellipse', () => new Style({ stroke: new Stroke({ color: this.colour('--cobalt'), width: 1.1 }), fill: new Fill({ color: `color-mix(in srgb, ${this.colour('--cobalt')} 9%, transparent)` }) }));
+    return this.kept(
+      'ellipse',
+      () =>
+        new Style({
+          stroke: new Stroke({ color: this.colour('--cobalt'), width: 1.1 }),
+          fill: new Fill({ color: `color-mix(in srgb, ${this.colour('--cobalt')} 9%, transparent)` }),
+        }),
+    );
   }
 
   path(f: Feature, resolution: number): Style | Style[] {
@@ -46,10 +66,24 @@ export class Styles {
     const named = label !== undefined && kind === 'index' && resolution < 0.8;
     return this.kept(`path ${kind} ${named ? label : ''}`, () => {
       const [colour, width, dash]: [string, number, number[] | undefined] =
-        kind === 'breakline' ? ['--ink', 1.8, undefined] : kind === 'boundary' || kind === 'void' ? ['--teal', 1.6, [7, 4]] : kind === 'edge' ? ['--rule-strong', 0.5, undefined] : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
+        kind === 'breakline'
+          ? ['--ink', 1.8, undefined]
+          : kind === 'boundary' || kind === 'void'
+            ? ['--teal', 1.6, [7, 4]]
+            : kind === 'edge'
+              ? ['--rule-strong', 0.5, undefined]
+              : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
       return new Style({
         stroke: new Stroke({ color: this.colour(colour), width, lineDash: dash }),
-        text: named ? new Text({ text: label, placement: 'line', font: "10.5px 'IBM Plex Mono'", fill: new Fill({ color: this.colour('--ochre') }), stroke: new Stroke({ color: this.colour('--sketch'), width: 4 }) }) : undefined,
+        text: named
+          ? new Text({
+              text: label,
+              placement: 'line',
+              font: "10.5px 'IBM Plex Mono'",
+              fill: new Fill({ color: this.colour('--ochre') }),
+              stroke: new Stroke({ color: this.colour('--sketch'), width: 4 }),
+            })
+          : undefined,
       });
     });
   }
@@ -61,18 +95,25 @@ export class Styles {
     const labelled = selected || important || resolution * Math.sqrt(count) < 3.2;
     const symbol = this.kept(`point ${role} ${selected}`, () => this.symbol(role, selected));
     if (!labelled) return symbol;
-    return [...symbol, this.kept(`label ${name} ${important} ${selected}`, () => new Style({
-      text: new Text({
-        text: name,
-        font: `${important || selected ? '600 11.5px' : '10px'} 'IBM Plex Mono'`,
-        fill: new Fill({ color: this.colour('--ink') }),
-        stroke: new Stroke({ color: this.colour('--sketch'), width: 3.5 }),
-        offsetX: 9,
-        offsetY: -10,
-        textAlign: 'left',
-      }),
-      zIndex: important ? 2 : 1,
-    }))];
+    return [
+      ...symbol,
+      this.kept(
+        `label ${name} ${important} ${selected}`,
+        () =>
+          new Style({
+            text: new Text({
+              text: name,
+              font: `${important || selected ? '600 11.5px' : '10px'} 'IBM Plex Mono'`,
+              fill: new Fill({ color: this.colour('--ink') }),
+              stroke: new Stroke({ color: this.colour('--sketch'), width: 3.5 }),
+              offsetX: 9,
+              offsetY: -10,
+              textAlign: 'left',
+            }),
+            zIndex: important ? 2 : 1,
+          }),
+      ),
+    ];
   }
 
   private symbol(role: string, selected: boolean): Style[] {
@@ -80,19 +121,76 @@ export class Styles {
     const paper = this.colour('--sketch');
     const stroke = new Stroke({ color: ink, width: 1.4 });
     const base: Style[] = [];
-    if (selected) base.push(new Style({ image: new CircleStyle({ radius: 11, fill: new Fill({ color: this.colour('--cobalt-soft') }), stroke: new Stroke({ color: this.colour('--cobalt'), width: 1.6 }), declutterMode: 'none' }) }));
-    const dot = (radius: number) => new Style({ image: new CircleStyle({ radius, fill: new Fill({ color: ink }), declutterMode: 'none' }) });
+    if (selected)
+      base.push(
+        new Style({
+          image: new CircleStyle({
+            radius: 11,
+            fill: new Fill({ color: this.colour('--cobalt-soft') }),
+            stroke: new Stroke({ color: this.colour('--cobalt'), width: 1.6 }),
+            declutterMode: 'none',
+          }),
+        }),
+      );
+    const dot = (radius: number) =>
+      new Style({ image: new CircleStyle({ radius, fill: new Fill({ color: ink }), declutterMode: 'none' }) });
     switch (role) {
       case 'held':
-        return [...base, new Style({ image: new RegularShape({ points: 4, radius: 8.5, angle: Math.PI / 4, stroke, fill: new Fill({ color: paper }), declutterMode: 'none' }) }), new Style({ image: new RegularShape({ points: 4, radius: 7, radius2: 0, angle: Math.PI / 4, stroke, declutterMode: 'none' }) })];
+        return [
+          ...base,
+          new Style({
+            image: new RegularShape({
+              points: 4,
+              radius: 8.5,
+              angle: Math.PI / 4,
+              stroke,
+              fill: new Fill({ color: paper }),
+              declutterMode: 'none',
+            }),
+          }),
+          new Style({ image: new RegularShape({ points: 4, radius: 7, radius2: 0, angle: Math.PI / 4, stroke, declutterMode: 'none' }) }),
+        ];
       case 'control':
-        return [...base, new Style({ image: new RegularShape({ points: 4, radius: 7.5, angle: Math.PI / 4, stroke, fill: new Fill({ color: paper }), declutterMode: 'none' }) }), dot(1.4)];
+        return [
+          ...base,
+          new Style({
+            image: new RegularShape({
+              points: 4,
+              radius: 7.5,
+              angle: Math.PI / 4,
+              stroke,
+              fill: new Fill({ color: paper }),
+              declutterMode: 'none',
+            }),
+          }),
+          dot(1.4),
+        ];
       case 'surveyed':
-        return [...base, new Style({ image: new CircleStyle({ radius: 1.5, fill: new Fill({ color: this.colour('--ink-soft') }), declutterMode: 'none' }) })];
+        return [
+          ...base,
+          new Style({
+            image: new CircleStyle({ radius: 1.5, fill: new Fill({ color: this.colour('--ink-soft') }), declutterMode: 'none' }),
+          }),
+        ];
       case 'new':
-        return [...base, new Style({ image: new RegularShape({ points: 4, radius: 3.6, stroke: new Stroke({ color: this.colour('--cobalt'), width: 1.1 }), fill: new Fill({ color: paper }), declutterMode: 'none' }) })];
+        return [
+          ...base,
+          new Style({
+            image: new RegularShape({
+              points: 4,
+              radius: 3.6,
+              stroke: new Stroke({ color: this.colour('--cobalt'), width: 1.1 }),
+              fill: new Fill({ color: paper }),
+              declutterMode: 'none',
+            }),
+          }),
+        ];
       default:
-        return [...base, new Style({ image: new CircleStyle({ radius: 5, stroke, fill: new Fill({ color: paper }), declutterMode: 'none' }) }), dot(1.3)];
+        return [
+          ...base,
+          new Style({ image: new CircleStyle({ radius: 5, stroke, fill: new Fill({ color: paper }), declutterMode: 'none' }) }),
+          dot(1.3),
+        ];
     }
   }
 }

@@ -35,12 +35,18 @@ const columns: Column<ExportView>[] = [
 ];
 
 async function load() {
-  [data.value, terrain.value] = await Promise.all([get<HandOverView>(project.path('/handover')), get<TerrainView>(project.path('/terrain'))]);
+  [data.value, terrain.value] = await Promise.all([
+    get<HandOverView>(project.path('/handover')),
+    get<TerrainView>(project.path('/terrain')),
+  ]);
   if (!chosen.value && data.value.exports[0]) selected.value = new Set([String(data.value.exports[0].id)]);
 }
 
 async function write(kind: string) {
-  await project.attempt(() => project.job(post(project.path('/handover'), { kind, surfaces: kind === 'dxf' ? surfaces.value : [] })), 'Written and read back.');
+  await project.attempt(
+    () => project.job(post(project.path('/handover'), { kind, surfaces: kind === 'dxf' ? surfaces.value : [] })),
+    'Written and read back.',
+  );
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
   if (newest) selected.value = new Set([String(newest.id)]);
 }
@@ -48,7 +54,8 @@ async function write(kind: string) {
 async function drawContours() {
   const all: ScenePath[] = [];
   for (const id of surfaces.value) {
-    for (const level of await get<{ h: number; lines: number[][] }[]>(project.path(`/terrain/surfaces/${id}/contours`))) for (const path of level.lines) all.push({ path, kind: 'contour' });
+    for (const level of await get<{ h: number; lines: number[][] }[]>(project.path(`/terrain/surfaces/${id}/contours`)))
+      for (const path of level.lines) all.push({ path, kind: 'contour' });
   }
   paths.value = all;
 }
@@ -69,38 +76,95 @@ watch(surfaces, drawContours);
     <template #figures>
       <div class="sheet">
         <div>
-          <h1>{{ data.exports.length === 0 ? 'Nothing is handed over yet' : bad > 0 ? `${bad} of ${data.exports.length} files are stale` : `${data.exports.length} files, all fresh` }}</h1>
+          <h1>
+            {{
+              data.exports.length === 0
+                ? 'Nothing is handed over yet'
+                : bad > 0
+                  ? `${bad} of ${data.exports.length} files are stale`
+                  : `${data.exports.length} files, all fresh`
+            }}
+          </h1>
           <p class="quiet">Every file is read back and compared before it is offered. What was handed over stays in the archive.</p>
         </div>
-        <div v-if="bad > 0" class="notice"><span>Their inputs changed after they were written.</span><span class="spacer" /><button class="button" :disabled="!project.mayChange" @click="project.recompute()">Recompute in order</button></div>
+        <div v-if="bad > 0" class="notice">
+          <span>Their inputs changed after they were written.</span><span class="spacer" /><button
+            class="button"
+            :disabled="!project.mayChange"
+            @click="project.recompute()"
+          >
+            Recompute in order
+          </button>
+        </div>
         <section class="choices" aria-label="Write a file">
-          <div><strong>Coordinates</strong><span class="quiet">CSV: every point with code, role and source</span><button class="button" data-test="write-csv" :disabled="!project.mayChange" @click="write('csv')">Write CSV</button></div>
+          <div>
+            <strong>Coordinates</strong><span class="quiet">CSV: every point with code, role and source</span
+            ><button class="button" data-test="write-csv" :disabled="!project.mayChange" @click="write('csv')">Write CSV</button>
+          </div>
           <div>
             <strong>Drawing</strong>
-            <span class="quiet">DXF: points with names and heights, lines and contours on layers
-              <label v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" class="pick"><input v-model="surfaces" type="checkbox" :value="s.id" /> {{ s.name }}</label>
+            <span class="quiet"
+              >DXF: points with names and heights, lines and contours on layers
+              <label v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" class="pick"
+                ><input v-model="surfaces" type="checkbox" :value="s.id" /> {{ s.name }}</label
+              >
             </span>
             <button class="button" data-test="write-dxf" :disabled="!project.mayChange" @click="write('dxf')">Write DXF</button>
           </div>
-          <div><strong>Adjustment report</strong><span class="quiet">PDF: verdict, stations, observations, what was set aside and why</span><button class="button" data-test="write-pdf" :disabled="!project.mayChange" @click="write('pdf')">Write PDF</button></div>
+          <div>
+            <strong>Adjustment report</strong><span class="quiet">PDF: verdict, stations, observations, what was set aside and why</span
+            ><button class="button" data-test="write-pdf" :disabled="!project.mayChange" @click="write('pdf')">Write PDF</button>
+          </div>
         </section>
         <div class="tabs" role="tablist">
           <button class="tab" role="tab" :aria-selected="!archive" @click="archive = false">Handed over</button>
           <button class="tab" role="tab" :aria-selected="archive" @click="archive = true">Archive {{ data.archive.length }}</button>
         </div>
-        <FiguresTable label="files" :columns="columns" :rows="rows" :row-key="(e) => String(e.id)" :selected="selected" :filterable="rows.length > 12" @select="(k) => (selected = new Set(k))">
-          <template #cell-receipt="{ row }"><span :class="row.holds ? 'holds' : 'fails'">{{ row.holds ? '✓ holds' : '✕ fails' }}</span></template>
-          <template #cell-state="{ row }"><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ row.stale.length > 0 ? '◐ stale' : '✓ fresh' }}</span></template>
-          <template #empty><p class="quiet">{{ archive ? 'Older versions of a file are kept here when it is written again.' : 'Write a file above; it appears here with its receipt.' }}</p></template>
+        <FiguresTable
+          label="files"
+          :columns="columns"
+          :rows="rows"
+          :row-key="(e) => String(e.id)"
+          :selected="selected"
+          :filterable="rows.length > 12"
+          @select="(k) => (selected = new Set(k))"
+        >
+          <template #cell-receipt="{ row }"
+            ><span :class="row.holds ? 'holds' : 'fails'">{{ row.holds ? '✓ holds' : '✕ fails' }}</span></template
+          >
+          <template #cell-state="{ row }"
+            ><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ row.stale.length > 0 ? '◐ stale' : '✓ fresh' }}</span></template
+          >
+          <template #empty
+            ><p class="quiet">
+              {{
+                archive
+                  ? 'Older versions of a file are kept here when it is written again.'
+                  : 'Write a file above; it appears here with its receipt.'
+              }}
+            </p></template
+          >
         </FiguresTable>
         <Slip v-if="chosen" :tone="!chosen.holds ? 'bad' : chosen.stale.length > 0 ? 'doubt' : 'plain'">
-          <div><strong>{{ chosen.label }}</strong> <span class="quiet mono">{{ chosen.name }}</span> <span class="quiet">version {{ chosen.run }}, {{ when(chosen.createdAt) }} by {{ chosen.author }}</span></div>
+          <div>
+            <strong>{{ chosen.label }}</strong> <span class="quiet mono">{{ chosen.name }}</span>
+            <span class="quiet">version {{ chosen.run }}, {{ when(chosen.createdAt) }} by {{ chosen.author }}</span>
+          </div>
           <div v-if="chosen.stale.length > 0" class="doubt">Stale: {{ chosen.stale.join('; ') }}.</div>
           <table class="receipt" aria-label="Receipt">
-            <tr v-for="c in chosen.checks" :key="c.what"><td>{{ c.what }}</td><td class="mono">{{ c.expected }}</td><td class="quiet">read back</td><td class="mono">{{ c.found }}</td><td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td></tr>
+            <tr v-for="c in chosen.checks" :key="c.what">
+              <td>{{ c.what }}</td>
+              <td class="mono">{{ c.expected }}</td>
+              <td class="quiet">read back</td>
+              <td class="mono">{{ c.found }}</td>
+              <td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td>
+            </tr>
           </table>
           <div class="quiet">{{ chosen.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${chosen.leftOut.join('; ')}.` }}</div>
-          <div><a v-if="chosen.holds" class="button main" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)">Download</a><span v-else class="fails">Not offered: the receipt does not hold.</span></div>
+          <div>
+            <a v-if="chosen.holds" class="button main" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)">Download</a
+            ><span v-else class="fails">Not offered: the receipt does not hold.</span>
+          </div>
         </Slip>
       </div>
     </template>

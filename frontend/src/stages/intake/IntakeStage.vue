@@ -24,10 +24,30 @@ const picker = ref<HTMLInputElement>();
 const columns: Column<FileView>[] = [
   { key: 'name', title: 'file', width: 'minmax(120px, 1fr)', value: (f) => f.name },
   { key: 'kind', title: 'read as', width: '134px', value: (f) => f.kindLabel },
-  { key: 'records', title: 'records', width: '50px', align: 'right', mono: true, value: (f) => (f.state === 'accepted' ? f.records : null) },
-  { key: 'leftOut', title: 'left out', width: '50px', align: 'right', mono: true, value: (f) => (f.state === 'accepted' ? f.leftOut : null) },
+  {
+    key: 'records',
+    title: 'records',
+    width: '50px',
+    align: 'right',
+    mono: true,
+    value: (f) => (f.state === 'accepted' ? f.records : null),
+  },
+  {
+    key: 'leftOut',
+    title: 'left out',
+    width: '50px',
+    align: 'right',
+    mono: true,
+    value: (f) => (f.state === 'accepted' ? f.leftOut : null),
+  },
   { key: 'size', title: 'size', width: '62px', align: 'right', mono: true, value: (f) => f.size, text: (f) => fileSize(f.size) },
-  { key: 'when', title: 'accepted', width: '102px', value: (f) => f.acceptedAt ?? '', text: (f) => (f.acceptedAt ? when(f.acceptedAt) : 'waiting') },
+  {
+    key: 'when',
+    title: 'accepted',
+    width: '102px',
+    value: (f) => f.acceptedAt ?? '',
+    text: (f) => (f.acceptedAt ? when(f.acceptedAt) : 'waiting'),
+  },
 ];
 
 const chosen = computed(() => files.value.find((f) => selected.value.has(String(f.id))) ?? null);
@@ -40,8 +60,17 @@ const scene = computed<Scene>(() => {
   const known = new Set(base.points.map((x) => x.name));
   return {
     ...base,
-    points: [...base.points, ...p.points.filter((x) => !known.has(x.name)).map((x) => ({ name: x.name, e: x.e, n: x.n, role: 'new' as const }))],
-    lines: p.rays.map(([a, b], i) => ({ key: `ray ${i}`, from: [p.points[a!]!.e, p.points[a!]!.n], to: [p.points[b!]!.e, p.points[b!]!.n], style: p.kind === 'vectors' ? 'vector' : 'sight', tone: 'plain' })),
+    points: [
+      ...base.points,
+      ...p.points.filter((x) => !known.has(x.name)).map((x) => ({ name: x.name, e: x.e, n: x.n, role: 'new' as const })),
+    ],
+    lines: p.rays.map(([a, b], i) => ({
+      key: `ray ${i}`,
+      from: [p.points[a!]!.e, p.points[a!]!.n],
+      to: [p.points[b!]!.e, p.points[b!]!.n],
+      style: p.kind === 'vectors' ? 'vector' : 'sight',
+      tone: 'plain',
+    })),
   };
 });
 
@@ -108,7 +137,15 @@ watch(
       <div class="sheet">
         <header class="answer">
           <div>
-            <h1>{{ files.length === 0 ? 'Bring in the field files' : waiting > 0 ? `${waiting} file${waiting === 1 ? ' waits' : 's wait'} to be accepted` : `${files.length} file${files.length === 1 ? '' : 's'}, all accepted` }}</h1>
+            <h1>
+              {{
+                files.length === 0
+                  ? 'Bring in the field files'
+                  : waiting > 0
+                    ? `${waiting} file${waiting === 1 ? ' waits' : 's wait'} to be accepted`
+                    : `${files.length} file${files.length === 1 ? '' : 's'}, all accepted`
+              }}
+            </h1>
             <p class="quiet">Drop files anywhere on the page. A file is read and shown first; it joins the project when you accept it.</p>
           </div>
           <span class="spacer" />
@@ -116,16 +153,36 @@ watch(
           <input ref="picker" type="file" multiple hidden data-test="files" @change="picked" />
         </header>
         <p v-if="uploading" class="notice">Reading {{ uploading }}…</p>
-        <FiguresTable :class="{ short: preview }" class="files" label="files" :columns="columns" :rows="files" :row-key="(f) => String(f.id)" :selected="selected" :filterable="files.length > 8" :dim="(f) => f.state === 'waiting'" @select="(k) => show(Number(k[0]))">
-          <template #cell-kind="{ row }"><span :class="{ fails: row.kind === 'unknown' }">{{ row.kindLabel }}</span></template>
-          <template #cell-leftOut="{ row }"><span :class="{ doubt: row.leftOut > 0 }">{{ row.state === 'accepted' ? row.leftOut : '' }}</span></template>
-          <template #cell-when="{ row }"><span :class="{ doubt: !row.acceptedAt }">{{ row.acceptedAt ? when(row.acceptedAt) : 'waiting' }}</span></template>
+        <FiguresTable
+          :class="{ short: preview }"
+          class="files"
+          label="files"
+          :columns="columns"
+          :rows="files"
+          :row-key="(f) => String(f.id)"
+          :selected="selected"
+          :filterable="files.length > 8"
+          :dim="(f) => f.state === 'waiting'"
+          @select="(k) => show(Number(k[0]))"
+        >
+          <template #cell-kind="{ row }"
+            ><span :class="{ fails: row.kind === 'unknown' }">{{ row.kindLabel }}</span></template
+          >
+          <template #cell-leftOut="{ row }"
+            ><span :class="{ doubt: row.leftOut > 0 }">{{ row.state === 'accepted' ? row.leftOut : '' }}</span></template
+          >
+          <template #cell-when="{ row }"
+            ><span :class="{ doubt: !row.acceptedAt }">{{ row.acceptedAt ? when(row.acceptedAt) : 'waiting' }}</span></template
+          >
           <template #empty>
             <div class="empty">
               <p>Four kinds of delimited text are recognised by what their headings mean:</p>
               <ul>
                 <li><strong>control list</strong>: point, easting, northing, height, held or standard deviations</li>
-                <li><strong>total-station pointings</strong>: station, round, instrument height, target, target height, direction, zenith angle, slope distance</li>
+                <li>
+                  <strong>total-station pointings</strong>: station, round, instrument height, target, target height, direction, zenith
+                  angle, slope distance
+                </li>
                 <li><strong>GNSS vectors</strong>: from, to, dX, dY, dZ and their covariance</li>
                 <li><strong>surveyed points</strong>: point, easting, northing, height, code</li>
               </ul>
@@ -135,8 +192,13 @@ watch(
         </FiguresTable>
         <PreviewSheet v-if="preview" :key="preview.id" :preview="preview" @preview="(p) => (preview = p)" @changed="changed" />
         <Slip v-else-if="chosen">
-          <div><strong>{{ chosen.name }}</strong> <span class="quiet">{{ chosen.kindLabel }}</span></div>
-          <div>{{ chosen.records }} records taken, {{ chosen.leftOut }} lines left out. Received {{ when(chosen.receivedAt) }} by {{ chosen.author }}.</div>
+          <div>
+            <strong>{{ chosen.name }}</strong> <span class="quiet">{{ chosen.kindLabel }}</span>
+          </div>
+          <div>
+            {{ chosen.records }} records taken, {{ chosen.leftOut }} lines left out. Received {{ when(chosen.receivedAt) }} by
+            {{ chosen.author }}.
+          </div>
           <div class="quiet mono sha">sha-256 {{ chosen.sha256 }}</div>
           <div><a class="link" :href="project.path(`/intake/${chosen.id}/source`)">Download as received</a></div>
         </Slip>

@@ -8,14 +8,36 @@ const props = defineProps<{ preview: PreviewView }>();
 const emit = defineEmits<{ preview: [p: PreviewView]; changed: [] }>();
 const project = useProject();
 const leaveOut = ref(false);
-const UNIT_NAMES: Record<string, string> = { m: 'm', mm: 'mm', cm: 'cm', ft: 'ft (international)', ftUS: 'ft (US survey)', deg: 'decimal °', dms: '° \u2032 \u2033', 'd.mmss': 'D.MMSS packed', gon: 'gon', m2: 'm²', mm2: 'mm²' };
+const UNIT_NAMES: Record<string, string> = {
+  m: 'm',
+  mm: 'mm',
+  cm: 'cm',
+  ft: 'ft (international)',
+  ftUS: 'ft (US survey)',
+  deg: 'decimal °',
+  dms: '° \u2032 \u2033',
+  'd.mmss': 'D.MMSS packed',
+  gon: 'gon',
+  m2: 'm²',
+  mm2: 'mm²',
+};
 
-const counts = computed(() => Object.entries(props.preview.counts).map(([k, v]) => `${v} ${v === 1 && k.endsWith('s') ? k.slice(0, -1) : k}`).join(', '));
-const size = computed(() => (props.preview.extent ? `${Math.round(props.preview.extent[2]! - props.preview.extent[0]!)} × ${Math.round(props.preview.extent[3]! - props.preview.extent[1]!)} m` : ''));
+const counts = computed(() =>
+  Object.entries(props.preview.counts)
+    .map(([k, v]) => `${v} ${v === 1 && k.endsWith('s') ? k.slice(0, -1) : k}`)
+    .join(', '),
+);
+const size = computed(() =>
+  props.preview.extent
+    ? `${Math.round(props.preview.extent[2]! - props.preview.extent[0]!)} × ${Math.round(props.preview.extent[3]! - props.preview.extent[1]!)} m`
+    : '',
+);
 
 async function map(change: { kind?: string; field?: FieldView; column?: number | null; unit?: string | null }) {
   if (change.kind) {
-    await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: change.kind })));
+    await project.attempt(async () =>
+      emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: change.kind })),
+    );
     return;
   }
   const columns: Record<string, number> = {};
@@ -27,7 +49,12 @@ async function map(change: { kind?: string; field?: FieldView; column?: number |
     if (column !== null) columns[f.key] = column;
     if (unit !== null) units[f.key] = unit;
   }
-  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units })));
+  await project.attempt(async () =>
+    emit(
+      'preview',
+      await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units }),
+    ),
+  );
 }
 
 /** The unit of one column answers for its like: lengths are rarely mixed in one file. */
@@ -39,11 +66,22 @@ async function answer(field: FieldView, unit: string) {
     const value = f.key === field.key ? unit : (f.unit ?? (f.quantity === field.quantity && f.column !== null ? unit : null));
     if (value !== null) units[f.key] = value;
   }
-  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units })));
+  await project.attempt(async () =>
+    emit(
+      'preview',
+      await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units }),
+    ),
+  );
 }
 
 async function accept() {
-  if (await project.attempt(() => post(project.path(`/intake/${props.preview.id}/accept`), { leaveOutBad: leaveOut.value }), `Accepted ${props.preview.name}: ${counts.value}.`)) emit('changed');
+  if (
+    await project.attempt(
+      () => post(project.path(`/intake/${props.preview.id}/accept`), { leaveOutBad: leaveOut.value }),
+      `Accepted ${props.preview.name}: ${counts.value}.`,
+    )
+  )
+    emit('changed');
 }
 
 async function discard() {
@@ -57,34 +95,88 @@ async function discard() {
       <h2>{{ preview.name }}</h2>
       <template v-if="!preview.unreadable">
         <span class="quiet">is read as</span>
-        <select class="input kind" aria-label="Kind of file" :value="preview.kind" @change="map({ kind: ($event.target as HTMLSelectElement).value })">
+        <select
+          class="input kind"
+          aria-label="Kind of file"
+          :value="preview.kind"
+          @change="map({ kind: ($event.target as HTMLSelectElement).value })"
+        >
           <option v-for="k in preview.kinds" :key="k.key" :value="k.key">{{ k.label }}</option>
         </select>
       </template>
       <span class="spacer" />
       <button class="button plain" :disabled="!project.mayChange" @click="discard">Discard</button>
-      <button class="button main" data-test="accept" :disabled="!project.mayChange || !preview.acceptable || (preview.leftOut > 0 && !leaveOut)" @click="accept">Accept</button>
+      <button
+        class="button main"
+        data-test="accept"
+        :disabled="!project.mayChange || !preview.acceptable || (preview.leftOut > 0 && !leaveOut)"
+        @click="accept"
+      >
+        Accept
+      </button>
     </header>
     <p v-if="preview.unreadable" class="notice bad" role="alert">{{ preview.unreadable }}</p>
     <div v-else class="scroll body">
-      <p><strong>{{ counts }}</strong><span v-if="size" class="quiet">, over {{ size }}</span></p>
-      <label v-if="preview.leftOut > 0" class="notice bad"><input v-model="leaveOut" type="checkbox" data-test="leave-out" /> {{ preview.leftOut }} line{{ preview.leftOut === 1 ? '' : 's' }} cannot be used. Accept the rest without {{ preview.leftOut === 1 ? 'it' : 'them' }}.</label>
+      <p>
+        <strong>{{ counts }}</strong
+        ><span v-if="size" class="quiet">, over {{ size }}</span>
+      </p>
+      <label v-if="preview.leftOut > 0" class="notice bad"
+        ><input v-model="leaveOut" type="checkbox" data-test="leave-out" /> {{ preview.leftOut }} line{{
+          preview.leftOut === 1 ? '' : 's'
+        }}
+        cannot be used. Accept the rest without {{ preview.leftOut === 1 ? 'it' : 'them' }}.</label
+      >
       <ul v-if="preview.findingCount > 0" class="findings" :aria-label="`${preview.findingCount} things to look at`">
-        <li v-for="(f, i) in preview.findings" :key="i"><span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span><span class="mono quiet">{{ f.line === null ? '' : `line ${f.line}` }}</span><span>{{ f.message }}</span></li>
+        <li v-for="(f, i) in preview.findings" :key="i">
+          <span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span
+          ><span class="mono quiet">{{ f.line === null ? '' : `line ${f.line}` }}</span
+          ><span>{{ f.message }}</span>
+        </li>
       </ul>
-      <p v-for="q in preview.questions" :key="q" class="notice"><strong class="doubt">?</strong> {{ q }} Answer in the unit column below.</p>
+      <p v-for="q in preview.questions" :key="q" class="notice">
+        <strong class="doubt">?</strong> {{ q }} Answer in the unit column below.
+      </p>
       <table class="mapping">
-        <thead><tr><th>meaning</th><th>column</th><th>unit</th><th>first cells</th></tr></thead>
+        <thead>
+          <tr>
+            <th>meaning</th>
+            <th>column</th>
+            <th>unit</th>
+            <th>first cells</th>
+          </tr>
+        </thead>
         <tr v-for="f in preview.fields" :key="f.key" :class="{ missing: f.required && f.column === null }">
           <td>{{ f.label }}<span v-if="f.required" class="quiet" title="needed"> *</span></td>
           <td>
-            <select class="input" :aria-label="`Column of ${f.label}`" :value="f.column ?? ''" @change="map({ field: f, column: ($event.target as HTMLSelectElement).value === '' ? null : Number(($event.target as HTMLSelectElement).value) })">
+            <select
+              class="input"
+              :aria-label="`Column of ${f.label}`"
+              :value="f.column ?? ''"
+              @change="
+                map({
+                  field: f,
+                  column: ($event.target as HTMLSelectElement).value === '' ? null : Number(($event.target as HTMLSelectElement).value),
+                })
+              "
+            >
               <option value="">{{ f.required ? 'choose' : 'none' }}</option>
               <option v-for="c in preview.columns" :key="c.index" :value="c.index">{{ c.heading }}</option>
             </select>
           </td>
           <td>
-            <select v-if="f.units.length > 0 && f.column !== null" class="input" :class="{ asked: f.unit === null }" :aria-label="`Unit of ${f.label}`" :value="f.unit ?? ''" @change="f.unit === null ? answer(f, ($event.target as HTMLSelectElement).value) : map({ field: f, unit: ($event.target as HTMLSelectElement).value })">
+            <select
+              v-if="f.units.length > 0 && f.column !== null"
+              class="input"
+              :class="{ asked: f.unit === null }"
+              :aria-label="`Unit of ${f.label}`"
+              :value="f.unit ?? ''"
+              @change="
+                f.unit === null
+                  ? answer(f, ($event.target as HTMLSelectElement).value)
+                  : map({ field: f, unit: ($event.target as HTMLSelectElement).value })
+              "
+            >
               <option v-if="f.unit === null" value="">which?</option>
               <option v-for="u in f.units" :key="u" :value="u">{{ UNIT_NAMES[u] ?? u }}</option>
             </select>

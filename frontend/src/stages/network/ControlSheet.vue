@@ -22,19 +22,68 @@ const columns = computed<Column<PointView>[]>(() => [
   { key: 'name', title: 'point', width: '54px', value: (p) => p.name },
   { key: 'role', title: 'role', width: '60px', value: (p) => p.role, sortBy: (p) => ['control', 'adjusted', 'surveyed'].indexOf(p.role) },
   { key: 'held', title: 'held', width: '32px', value: (p) => p.held },
-  { key: 'e', title: 'given easting', unit: units.value.length, width: '116px', align: 'right', mono: true, value: (p) => p.givenE, text: (p) => length(p.givenE, units.value, 1) },
-  { key: 'n', title: 'given northing', unit: units.value.length, width: '122px', align: 'right', mono: true, value: (p) => p.givenN, text: (p) => length(p.givenN, units.value, 1) },
-  { key: 'h', title: 'given height', unit: units.value.length, width: '92px', align: 'right', mono: true, value: (p) => p.givenH, text: (p) => length(p.givenH, units.value, 1) },
-  { key: 'sd', title: 'sd', unit: smallUnit(units.value), width: '78px', align: 'right', mono: true, value: (p) => p.sdE, text: (p) => [p.sdE, p.sdN, p.sdH].filter((v) => v !== null).map((v) => small(v, units.value)).join(' ') },
+  {
+    key: 'e',
+    title: 'given easting',
+    unit: units.value.length,
+    width: '116px',
+    align: 'right',
+    mono: true,
+    value: (p) => p.givenE,
+    text: (p) => length(p.givenE, units.value, 1),
+  },
+  {
+    key: 'n',
+    title: 'given northing',
+    unit: units.value.length,
+    width: '122px',
+    align: 'right',
+    mono: true,
+    value: (p) => p.givenN,
+    text: (p) => length(p.givenN, units.value, 1),
+  },
+  {
+    key: 'h',
+    title: 'given height',
+    unit: units.value.length,
+    width: '92px',
+    align: 'right',
+    mono: true,
+    value: (p) => p.givenH,
+    text: (p) => length(p.givenH, units.value, 1),
+  },
+  {
+    key: 'sd',
+    title: 'sd',
+    unit: smallUnit(units.value),
+    width: '78px',
+    align: 'right',
+    mono: true,
+    value: (p) => p.sdE,
+    text: (p) =>
+      [p.sdE, p.sdN, p.sdH]
+        .filter((v) => v !== null)
+        .map((v) => small(v, units.value))
+        .join(' '),
+  },
 ]);
 
 watch(
   point,
   (p) => {
     rename.value = p?.name ?? '';
-    const text = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(Number(toDisplayLength(v, units.value).toFixed(5))));
+    const text = (v: number | null | undefined) =>
+      v === null || v === undefined ? '' : String(Number(toDisplayLength(v, units.value).toFixed(5)));
     const mm = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(Number((1000 * v).toFixed(3))));
-    form.value = { e: text(p?.givenE ?? p?.e), n: text(p?.givenN ?? p?.n), h: text(p?.givenH ?? p?.h), held: p?.held ?? '', sdE: mm(p?.sdE), sdN: mm(p?.sdN), sdH: mm(p?.sdH) };
+    form.value = {
+      e: text(p?.givenE ?? p?.e),
+      n: text(p?.givenN ?? p?.n),
+      h: text(p?.givenH ?? p?.h),
+      held: p?.held ?? '',
+      sdE: mm(p?.sdE),
+      sdN: mm(p?.sdN),
+      sdH: mm(p?.sdH),
+    };
   },
   { immediate: true },
 );
@@ -49,33 +98,95 @@ async function save() {
     project.say('bad', 'A coordinate is not a number.');
     return;
   }
-  await project.attempt(() => put(project.path('/control'), { point: point.value!.name, e: values[0], n: values[1], h: values[2], held: f.held, sdE: metres(f.sdE), sdN: metres(f.sdN), sdH: metres(f.sdH) }), `Control ${point.value.name} changed.`);
+  await project.attempt(
+    () =>
+      put(project.path('/control'), {
+        point: point.value!.name,
+        e: values[0],
+        n: values[1],
+        h: values[2],
+        held: f.held,
+        sdE: metres(f.sdE),
+        sdN: metres(f.sdN),
+        sdH: metres(f.sdH),
+      }),
+    `Control ${point.value.name} changed.`,
+  );
 }
 
 async function renameNow() {
   if (!point.value || rename.value === point.value.name) return;
-  if (await project.attempt(() => post(project.path('/points/rename'), { from: point.value!.name, to: rename.value }), `Renamed to ${rename.value}; its observations follow.`)) emit('select', [rename.value]);
+  if (
+    await project.attempt(
+      () => post(project.path('/points/rename'), { from: point.value!.name, to: rename.value }),
+      `Renamed to ${rename.value}; its observations follow.`,
+    )
+  )
+    emit('select', [rename.value]);
 }
 </script>
 
 <template>
-  <FiguresTable label="control" :columns="columns" :rows="shown" :row-key="(p) => p.name" :selected="selected" :sort="{ key: 'role', desc: false }" @select="(k) => emit('select', k)">
-    <template #tools><label class="quiet"><input v-model="all" type="checkbox" /> surveyed points too</label></template>
+  <FiguresTable
+    label="control"
+    :columns="columns"
+    :rows="shown"
+    :row-key="(p) => p.name"
+    :selected="selected"
+    :sort="{ key: 'role', desc: false }"
+    @select="(k) => emit('select', k)"
+  >
+    <template #tools
+      ><label class="quiet"><input v-model="all" type="checkbox" /> surveyed points too</label></template
+    >
     <template #empty><p class="quiet">No control yet. Bring in a control list, or give an adjusted station values here.</p></template>
   </FiguresTable>
   <Slip v-if="point">
     <form class="edit" @submit.prevent="save">
       <strong>{{ point.name }}</strong>
-      <label v-for="[k, t] in [['e', 'easting'], ['n', 'northing'], ['h', 'height']] as const" :key="k" class="field"><span class="label">{{ t }} {{ units.length }}</span><input v-model="form[k]" class="input mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange" /></label>
-      <label class="field held"><span class="label">held</span>
-        <select v-model="form.held" class="input" aria-label="held" :disabled="!project.mayChange"><option value="">not</option><option value="enh">e n h</option><option value="en">e n</option><option value="h">h</option></select></label>
-      <label v-for="[k, t] in [['sdE', 'sd e'], ['sdN', 'sd n'], ['sdH', 'sd h']] as const" :key="k" class="field sd"><span class="label">{{ t }} mm</span><input v-model="form[k]" class="input mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange" /></label>
+      <label
+        v-for="[k, t] in [
+          ['e', 'easting'],
+          ['n', 'northing'],
+          ['h', 'height'],
+        ] as const"
+        :key="k"
+        class="field"
+        ><span class="label">{{ t }} {{ units.length }}</span
+        ><input v-model="form[k]" class="input mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
+      /></label>
+      <label class="field held"
+        ><span class="label">held</span>
+        <select v-model="form.held" class="input" aria-label="held" :disabled="!project.mayChange">
+          <option value="">not</option>
+          <option value="enh">e n h</option>
+          <option value="en">e n</option>
+          <option value="h">h</option>
+        </select></label
+      >
+      <label
+        v-for="[k, t] in [
+          ['sdE', 'sd e'],
+          ['sdN', 'sd n'],
+          ['sdH', 'sd h'],
+        ] as const"
+        :key="k"
+        class="field sd"
+        ><span class="label">{{ t }} mm</span
+        ><input v-model="form[k]" class="input mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
+      /></label>
       <button class="button main" type="submit" :disabled="!project.mayChange">Change control</button>
     </form>
     <form class="edit" @submit.prevent="renameNow">
-      <label class="field"><span class="label">name</span><input v-model="rename" class="input" aria-label="name" :disabled="!project.mayChange" /></label>
-      <button class="button plain" type="submit" :disabled="!project.mayChange || rename === point.name || rename.trim() === ''">Rename</button>
-      <span class="quiet">{{ point.file ? `from ${point.file} line ${point.line}` : 'from the adjustment' }}; onto an existing name joins both marks</span>
+      <label class="field"
+        ><span class="label">name</span><input v-model="rename" class="input" aria-label="name" :disabled="!project.mayChange"
+      /></label>
+      <button class="button plain" type="submit" :disabled="!project.mayChange || rename === point.name || rename.trim() === ''">
+        Rename
+      </button>
+      <span class="quiet"
+        >{{ point.file ? `from ${point.file} line ${point.line}` : 'from the adjustment' }}; onto an existing name joins both marks</span
+      >
     </form>
   </Slip>
 </template>

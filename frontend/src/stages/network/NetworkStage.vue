@@ -16,7 +16,16 @@ import { useProject } from '../../state/project';
 import ControlSheet from './ControlSheet.vue';
 import SettingsSheet from './SettingsSheet.vue';
 
-const SHORT: Record<string, string> = { direction: 'dir', zenith: 'zen', 'slope-distance': 'dist', 'horizontal-distance': 'hor', vector: 'vec', 'height-difference': 'lev', angle: 'ang', azimuth: 'az' };
+const SHORT: Record<string, string> = {
+  direction: 'dir',
+  zenith: 'zen',
+  'slope-distance': 'dist',
+  'horizontal-distance': 'hor',
+  vector: 'vec',
+  'height-difference': 'lev',
+  angle: 'ang',
+  azimuth: 'az',
+};
 const LIMIT = 3.29;
 
 const project = useProject();
@@ -49,36 +58,173 @@ const columns = computed<Column<RowView>[]>(() => [
   { key: 'kind', title: 'kind', width: '44px', value: (r) => `${SHORT[r.kind] ?? r.kind}${r.component ? ' ' + r.component : ''}` },
   { key: 'at', title: 'at', width: '56px', value: (r) => atName(r) },
   { key: 'to', title: 'to', width: '44px', value: (r) => r.to },
-  { key: 'observed', title: 'observed', width: '94px', align: 'right', mono: true, value: (r) => r.observed, text: (r) => observed(r.kind, r.observed, units.value) },
-  { key: 'residual', title: 'residual', width: '72px', align: 'right', mono: true, value: (r) => r.residual, sortBy: (r) => Math.abs(r.groundMm ?? 0), text: (r) => residual(r.kind, r.residual, units.value), hint: 'Adjusted minus observed; sorts by its size on the ground' },
-  { key: 'standardized', title: 'standardized', width: '104px', align: 'right', mono: true, value: (r) => r.standardized, sortBy: (r) => (r.standardized === null ? null : Math.abs(r.standardized) - (r.used ? 0 : 1e6)), text: (r) => (r.standardized === null ? '' : signed((r.standardized >= 0 ? '+' : '') + r.standardized.toFixed(1))), hint: 'Residual over its own standard deviation; looked at above 3.29' },
-  { key: 'redundancy', title: 'redund.', width: '44px', align: 'right', mono: true, value: (r) => r.redundancy, text: (r) => (r.redundancy === null ? '' : r.redundancy.toFixed(2)), hint: 'Redundancy number: how much the others control this one' },
-  { key: 'mdb', title: 'MDB', width: '48px', align: 'right', mono: true, value: (r) => r.detectable, text: (r) => (r.detectable === null ? '' : isAngular(r.kind) ? smallAngle(r.detectable, units.value).replace(' mgon', '') : small(r.detectable, units.value)), hint: 'Minimal detectable bias: arc seconds (or milligon) and millimetres' },
-  { key: 'flag', title: '', width: '16px', value: (r) => (r.used ? (r.flagged ? 2 : 0) : 1), text: (r) => (r.used ? (r.flagged ? '▲' : '') : '○'), hint: '▲ stands out, ○ set aside' },
+  {
+    key: 'observed',
+    title: 'observed',
+    width: '94px',
+    align: 'right',
+    mono: true,
+    value: (r) => r.observed,
+    text: (r) => observed(r.kind, r.observed, units.value),
+  },
+  {
+    key: 'residual',
+    title: 'residual',
+    width: '72px',
+    align: 'right',
+    mono: true,
+    value: (r) => r.residual,
+    sortBy: (r) => Math.abs(r.groundMm ?? 0),
+    text: (r) => residual(r.kind, r.residual, units.value),
+    hint: 'Adjusted minus observed; sorts by its size on the ground',
+  },
+  {
+    key: 'standardized',
+    title: 'standardized',
+    width: '104px',
+    align: 'right',
+    mono: true,
+    value: (r) => r.standardized,
+    sortBy: (r) => (r.standardized === null ? null : Math.abs(r.standardized) - (r.used ? 0 : 1e6)),
+    text: (r) => (r.standardized === null ? '' : signed((r.standardized >= 0 ? '+' : '') + r.standardized.toFixed(1))),
+    hint: 'Residual over its own standard deviation; looked at above 3.29',
+  },
+  {
+    key: 'redundancy',
+    title: 'redund.',
+    width: '44px',
+    align: 'right',
+    mono: true,
+    value: (r) => r.redundancy,
+    text: (r) => (r.redundancy === null ? '' : r.redundancy.toFixed(2)),
+    hint: 'Redundancy number: how much the others control this one',
+  },
+  {
+    key: 'mdb',
+    title: 'MDB',
+    width: '48px',
+    align: 'right',
+    mono: true,
+    value: (r) => r.detectable,
+    text: (r) =>
+      r.detectable === null
+        ? ''
+        : isAngular(r.kind)
+          ? smallAngle(r.detectable, units.value).replace(' mgon', '')
+          : small(r.detectable, units.value),
+    hint: 'Minimal detectable bias: arc seconds (or milligon) and millimetres',
+  },
+  {
+    key: 'flag',
+    title: '',
+    width: '16px',
+    value: (r) => (r.used ? (r.flagged ? 2 : 0) : 1),
+    text: (r) => (r.used ? (r.flagged ? '▲' : '') : '○'),
+    hint: '▲ stands out, ○ set aside',
+  },
 ]);
 
 const stationColumns = computed<Column<StationView>[]>(() => [
   { key: 'name', title: 'station', width: '64px', value: (s) => s.name },
-  { key: 'e', title: 'easting', unit: units.value.length, width: '112px', align: 'right', mono: true, value: (s) => s.e, text: (s) => length(s.e, units.value, 1) },
-  { key: 'n', title: 'northing', unit: units.value.length, width: '116px', align: 'right', mono: true, value: (s) => s.n, text: (s) => length(s.n, units.value, 1) },
-  { key: 'h', title: 'height', unit: units.value.length, width: '80px', align: 'right', mono: true, value: (s) => s.h, text: (s) => length(s.h, units.value, 1) },
-  { key: 'major', title: 'ellipse', unit: smallUnit(units.value), width: '86px', align: 'right', mono: true, value: (s) => s.semiMajor, text: (s) => (s.semiMajor === 0 ? 'held' : `${small(s.semiMajor, units.value)} × ${small(s.semiMinor, units.value)}`) },
-  { key: 'sdh', title: 'sd h', unit: smallUnit(units.value), width: '52px', align: 'right', mono: true, value: (s) => s.sdH, text: (s) => small(s.sdH, units.value) },
-  { key: 'move', title: 'moved', unit: smallUnit(units.value), width: '62px', align: 'right', mono: true, value: (s) => moved(s), text: (s) => small(moved(s), units.value), hint: 'In three dimensions, against the run before' },
+  {
+    key: 'e',
+    title: 'easting',
+    unit: units.value.length,
+    width: '112px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.e,
+    text: (s) => length(s.e, units.value, 1),
+  },
+  {
+    key: 'n',
+    title: 'northing',
+    unit: units.value.length,
+    width: '116px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.n,
+    text: (s) => length(s.n, units.value, 1),
+  },
+  {
+    key: 'h',
+    title: 'height',
+    unit: units.value.length,
+    width: '80px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.h,
+    text: (s) => length(s.h, units.value, 1),
+  },
+  {
+    key: 'major',
+    title: 'ellipse',
+    unit: smallUnit(units.value),
+    width: '86px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.semiMajor,
+    text: (s) => (s.semiMajor === 0 ? 'held' : `${small(s.semiMajor, units.value)} × ${small(s.semiMinor, units.value)}`),
+  },
+  {
+    key: 'sdh',
+    title: 'sd h',
+    unit: smallUnit(units.value),
+    width: '52px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.sdH,
+    text: (s) => small(s.sdH, units.value),
+  },
+  {
+    key: 'move',
+    title: 'moved',
+    unit: smallUnit(units.value),
+    width: '62px',
+    align: 'right',
+    mono: true,
+    value: (s) => moved(s),
+    text: (s) => small(moved(s), units.value),
+    hint: 'In three dimensions, against the run before',
+  },
 ]);
 
 const groupColumns = computed<Column<GroupView>[]>(() => [
   { key: 'name', title: 'group', width: '230px', value: (g) => g.name },
   { key: 'count', title: 'count', width: '56px', align: 'right', mono: true, value: (g) => g.count },
-  { key: 'redundancy', title: 'redundancy', width: '78px', align: 'right', mono: true, value: (g) => g.redundancy, text: (g) => g.redundancy.toFixed(1) },
-  { key: 'factor', title: 'variance factor', width: '100px', align: 'right', mono: true, value: (g) => g.factor, text: (g) => g.factor?.toFixed(2) ?? '' },
+  {
+    key: 'redundancy',
+    title: 'redundancy',
+    width: '78px',
+    align: 'right',
+    mono: true,
+    value: (g) => g.redundancy,
+    text: (g) => g.redundancy.toFixed(1),
+  },
+  {
+    key: 'factor',
+    title: 'variance factor',
+    width: '100px',
+    align: 'right',
+    mono: true,
+    value: (g) => g.factor,
+    text: (g) => g.factor?.toFixed(2) ?? '',
+  },
   { key: 'standing', title: 'against its weights', width: '130px', value: (g) => g.standing },
 ]);
 
 const runColumns: Column<RunView>[] = [
   { key: 'run', title: 'run', width: '40px', align: 'right', mono: true, value: (r) => r.run },
   { key: 'passed', title: 'test', width: '70px', value: (r) => (r.passed === null ? 'untested' : r.passed ? 'passes' : 'fails') },
-  { key: 'factor', title: 'variance factor', width: '104px', align: 'right', mono: true, value: (r) => r.varianceFactor, text: (r) => r.varianceFactor?.toFixed(3) ?? '' },
+  {
+    key: 'factor',
+    title: 'variance factor',
+    width: '104px',
+    align: 'right',
+    mono: true,
+    value: (r) => r.varianceFactor,
+    text: (r) => r.varianceFactor?.toFixed(3) ?? '',
+  },
   { key: 'redundancy', title: 'redundant', width: '76px', align: 'right', mono: true, value: (r) => r.redundancy },
   { key: 'aside', title: 'set aside', width: '66px', align: 'right', mono: true, value: (r) => r.asideCount },
   { key: 'free', title: 'datum', width: '70px', value: (r) => (r.free ? 'free' : 'control') },
@@ -209,7 +355,10 @@ watch(() => project.version, load);
       <div class="sheet">
         <div v-if="network && rows.length === 0" class="empty">
           <h1>No observations yet</h1>
-          <p>The network is made of directions, zenith angles, distances and vectors. Bring in a control list and a total-station or vector file.</p>
+          <p>
+            The network is made of directions, zenith angles, distances and vectors. Bring in a control list and a total-station or vector
+            file.
+          </p>
           <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
         </div>
         <template v-else-if="network">
@@ -219,68 +368,223 @@ watch(() => project.version, load);
               <p v-if="!run">{{ rows.length }} observed values wait. Adjusting changes nothing until you accept the coordinates.</p>
               <p v-for="s in run?.sentences" :key="s" class="sentence">{{ s }}</p>
               <p v-if="network.comparison" class="quiet compare" data-test="comparison">
-                Against run {{ network.comparison.previousRun }}: factor {{ network.comparison.previousFactor?.toFixed(2) }} → {{ run?.varianceFactor?.toFixed(2) }}, largest move {{ small(network.comparison.largest, units) }} {{ smallUnit(units) }}.
+                Against run {{ network.comparison.previousRun }}: factor {{ network.comparison.previousFactor?.toFixed(2) }} →
+                {{ run?.varianceFactor?.toFixed(2) }}, largest move {{ small(network.comparison.largest, units) }} {{ smallUnit(units) }}.
               </p>
             </div>
             <div class="side">
               <ResidualHistogram v-if="run" :values="standardized" />
               <div class="actions">
-                <button class="button" data-test="adjust" :class="{ main: !run || network.stale.length > 0 }" :disabled="!project.mayChange" @click="adjust">Adjust</button>
-                <button class="button" data-test="accept-coordinates" :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0" @click="accept">{{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}</button>
+                <button
+                  class="button"
+                  data-test="adjust"
+                  :class="{ main: !run || network.stale.length > 0 }"
+                  :disabled="!project.mayChange"
+                  @click="adjust"
+                >
+                  Adjust
+                </button>
+                <button
+                  class="button"
+                  data-test="accept-coordinates"
+                  :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0"
+                  @click="accept"
+                >
+                  {{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}
+                </button>
               </div>
             </div>
           </header>
           <div v-if="network.stale.length > 0" class="notice">
-            <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><button class="button" :disabled="!project.mayChange" @click="adjust">Adjust again</button>
+            <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><button
+              class="button"
+              :disabled="!project.mayChange"
+              @click="adjust"
+            >
+              Adjust again
+            </button>
           </div>
           <p v-for="w in run?.warnings" :key="w" class="notice bad">{{ w }}</p>
           <div v-if="run" class="strip">
             <div v-for="g in network.kinds" :key="g.kind" :title="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`">
-              <span class="label">{{ g.name }}</span><span class="mono" :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }">{{ g.factor?.toFixed(2) ?? '—' }}{{ g.standing === 'high' ? ' ▲' : g.standing === 'low' ? ' ▽' : '' }}</span>
+              <span class="label">{{ g.name }}</span><span
+                class="mono"
+                :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }"
+                >{{ g.factor?.toFixed(2) ?? '—' }}{{ g.standing === 'high' ? ' ▲' : g.standing === 'low' ? ' ▽' : '' }}</span
+              >
             </div>
-            <div v-if="network.largestEllipse !== null"><span class="label">largest ellipse</span><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span></div>
+            <div v-if="network.largestEllipse !== null">
+              <span class="label">largest ellipse</span
+              ><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span>
+            </div>
           </div>
           <div class="tabs" role="tablist">
-            <button v-for="[k, t] in [['observations', 'Observations'], ['stations', 'Stations'], ['control', 'Control'], ['setups', 'Setups'], ['runs', `Runs ${network.runs.length}`], ['settings', 'Weights']] as const" :key="k" class="tab" role="tab" :aria-selected="tab === k" @click="tab = k">{{ t }}</button>
+            <button
+              v-for="[k, t] in [
+                ['observations', 'Observations'],
+                ['stations', 'Stations'],
+                ['control', 'Control'],
+                ['setups', 'Setups'],
+                ['runs', `Runs ${network.runs.length}`],
+                ['settings', 'Weights'],
+              ] as const"
+              :key="k"
+              class="tab"
+              role="tab"
+              :aria-selected="tab === k"
+              @click="tab = k"
+            >
+              {{ t }}
+            </button>
             <span class="spacer" />
-            <button class="button plain" :disabled="!project.mayChange || !run" title="Proposes what to set aside; you decide" @click="screen">Screening</button>
+            <button
+              class="button plain"
+              :disabled="!project.mayChange || !run"
+              title="Proposes what to set aside; you decide"
+              @click="screen"
+            >
+              Screening
+            </button>
           </div>
-          <FiguresTable v-if="tab === 'observations'" label="observations" :columns="columns" :rows="rows" :row-key="rowKey" :selected="selected" :sort="{ key: 'standardized', desc: true }" :dim="(r) => !r.used" @select="select">
-            <template #tools><span class="quiet">{{ asideCount > 0 ? `${asideCount} set aside ○` : '' }}</span></template>
+          <FiguresTable
+            v-if="tab === 'observations'"
+            label="observations"
+            :columns="columns"
+            :rows="rows"
+            :row-key="rowKey"
+            :selected="selected"
+            :sort="{ key: 'standardized', desc: true }"
+            :dim="(r) => !r.used"
+            @select="select"
+          >
+            <template #tools
+              ><span class="quiet">{{ asideCount > 0 ? `${asideCount} set aside ○` : '' }}</span></template
+            >
             <template #cell-standardized="{ row }">
-              <span v-if="row.standardized !== null" class="bar" :class="Math.abs(row.standardized) > LIMIT ? 'beyond' : Math.abs(row.standardized) > 2.2 ? 'warm' : 'calm'">
-                <svg viewBox="-5 0 10 10" preserveAspectRatio="none" aria-hidden="true"><line x1="0" x2="0" y1="0" y2="10" class="zero" /><rect :x="Math.min(0, Math.max(-5, row.standardized))" y="2" :width="Math.min(5, Math.abs(row.standardized))" height="6" /></svg>
+              <span
+                v-if="row.standardized !== null"
+                class="bar"
+                :class="Math.abs(row.standardized) > LIMIT ? 'beyond' : Math.abs(row.standardized) > 2.2 ? 'warm' : 'calm'"
+              >
+                <svg viewBox="-5 0 10 10" preserveAspectRatio="none" aria-hidden="true">
+                  <line x1="0" x2="0" y1="0" y2="10" class="zero" />
+                  <rect
+                    :x="Math.min(0, Math.max(-5, row.standardized))"
+                    y="2"
+                    :width="Math.min(5, Math.abs(row.standardized))"
+                    height="6"
+                  />
+                </svg>
                 <span>{{ signed((row.standardized >= 0 ? '+' : '') + row.standardized.toFixed(1)) }}</span>
               </span>
             </template>
-            <template #cell-flag="{ row }"><span v-if="!row.used" title="set aside">○</span><span v-else-if="row.flagged" class="fails" title="stands out">▲</span></template>
+            <template #cell-flag="{ row }"
+              ><span v-if="!row.used" title="set aside">○</span
+              ><span v-else-if="row.flagged" class="fails" title="stands out">▲</span></template
+            >
           </FiguresTable>
-          <FiguresTable v-else-if="tab === 'stations'" label="stations" :columns="stationColumns" :rows="network.stations" :row-key="(s) => s.name" :selected="selectedPoints" :sort="{ key: 'major', desc: true }" @select="(k) => (selectedPoints = new Set(k))">
+          <FiguresTable
+            v-else-if="tab === 'stations'"
+            label="stations"
+            :columns="stationColumns"
+            :rows="network.stations"
+            :row-key="(s) => s.name"
+            :selected="selectedPoints"
+            :sort="{ key: 'major', desc: true }"
+            @select="(k) => (selectedPoints = new Set(k))"
+          >
             <template #empty><p class="quiet">Adjust the network to see its stations.</p></template>
           </FiguresTable>
           <ControlSheet v-else-if="tab === 'control'" :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
-          <FiguresTable v-else-if="tab === 'setups'" label="groups" :columns="groupColumns" :rows="network.setups" :row-key="(g) => g.name" :selected="new Set()" :sort="{ key: 'factor', desc: true }" @select="(k) => select(rows.filter((r) => k.includes(network!.setups.find((g) => g.kind === r.kind && (g.setup === atName(r) || g.setup === r.set))?.name ?? '?')).map(rowKey))">
-            <template #cell-standing="{ row }"><span :class="{ fails: row.standing === 'high', doubt: row.standing === 'low', quiet: row.standing === 'untested' }">{{ { high: '▲ worse than weighted', low: '▽ better than weighted', fits: 'fits', untested: 'untested' }[row.standing] }}</span></template>
+          <FiguresTable
+            v-else-if="tab === 'setups'"
+            label="groups"
+            :columns="groupColumns"
+            :rows="network.setups"
+            :row-key="(g) => g.name"
+            :selected="new Set()"
+            :sort="{ key: 'factor', desc: true }"
+            @select="
+              (k) =>
+                select(
+                  rows
+                    .filter((r) =>
+                      k.includes(
+                        network!.setups.find((g) => g.kind === r.kind && (g.setup === atName(r) || g.setup === r.set))?.name ?? '?',
+                      ),
+                    )
+                    .map(rowKey),
+                )
+            "
+          >
+            <template #cell-standing="{ row }"
+              ><span :class="{ fails: row.standing === 'high', doubt: row.standing === 'low', quiet: row.standing === 'untested' }">{{
+                { high: '▲ worse than weighted', low: '▽ better than weighted', fits: 'fits', untested: 'untested' }[row.standing]
+              }}</span></template
+            >
           </FiguresTable>
-          <FiguresTable v-else-if="tab === 'runs'" label="runs" :columns="runColumns" :rows="network.runs" :row-key="(r) => String(r.id)" :selected="new Set()" :filterable="false" @select="() => undefined">
-            <template #cell-passed="{ row }"><span :class="{ holds: row.passed === true, fails: row.passed === false }">{{ row.passed === null ? 'untested' : row.passed ? '✓ passes' : '▲ fails' }}</span></template>
+          <FiguresTable
+            v-else-if="tab === 'runs'"
+            label="runs"
+            :columns="runColumns"
+            :rows="network.runs"
+            :row-key="(r) => String(r.id)"
+            :selected="new Set()"
+            :filterable="false"
+            @select="() => undefined"
+          >
+            <template #cell-passed="{ row }"
+              ><span :class="{ holds: row.passed === true, fails: row.passed === false }">{{
+                row.passed === null ? 'untested' : row.passed ? '✓ passes' : '▲ fails'
+              }}</span></template
+            >
           </FiguresTable>
           <SettingsSheet v-else :settings="network.settings" />
           <Slip v-if="proposals !== null" tone="doubt">
-            <strong>{{ proposals.length === 0 ? 'Screening proposes nothing: no standardized residual exceeds 3.29.' : `Screening proposes to set aside ${proposals.length}, one pass after another:` }}</strong>
+            <strong>{{
+              proposals.length === 0
+                ? 'Screening proposes nothing: no standardized residual exceeds 3.29.'
+                : `Screening proposes to set aside ${proposals.length}, one pass after another:`
+            }}</strong>
             <div v-for="p in proposals" :key="p.pass" class="mono">{{ p.pass }}. {{ p.text }} {{ signed(p.standardized.toFixed(1)) }}</div>
-            <div class="actions"><button v-if="proposals.length > 0" class="button main" @click="acceptProposals">Set them aside and compare</button><button class="button plain" @click="proposals = null">Leave it</button></div>
+            <div class="actions">
+              <button v-if="proposals.length > 0" class="button main" @click="acceptProposals">Set them aside and compare</button
+              ><button class="button plain" @click="proposals = null">Leave it</button>
+            </div>
           </Slip>
           <Slip v-else-if="first && tab === 'observations'" :tone="first.flagged ? 'bad' : 'plain'">
-            <div><strong>{{ chosen.length > 1 ? `${chosen.length} observed values, the first: ` : '' }}{{ first.kind }}{{ first.component ? ` ${first.component}` : '' }} {{ atName(first) }} → {{ first.to }}</strong> <span v-if="first.file" class="quiet mono">{{ first.file }} line {{ first.line }}</span></div>
-            <div v-if="first.residual !== null">
-              {{ first.used ? 'Off by' : 'Predicted off by' }} {{ residual(first.kind, first.residual, units) }}<span v-if="first.groundMm !== null && isAngular(first.kind)">, {{ Math.abs(first.groundMm).toFixed(1) }} mm at the target</span>; standard deviation {{ isAngular(first.kind) ? smallAngle(first.sd, units) : `${small(first.sd, units)} ${smallUnit(units)}` }}.
-              <span v-if="first.external !== null"> A bias just too small to find would move a station by {{ small(first.external, units) }} {{ smallUnit(units) }}.</span>
+            <div>
+              <strong
+                >{{ chosen.length > 1 ? `${chosen.length} observed values, the first: ` : '' }}{{ first.kind
+                }}{{ first.component ? ` ${first.component}` : '' }} {{ atName(first) }} → {{ first.to }}</strong
+              >
+              <span v-if="first.file" class="quiet mono">{{ first.file }} line {{ first.line }}</span>
             </div>
-            <div v-if="!first.used" class="doubt">Set aside by {{ first.asideBy }}{{ first.asideAt ? `, ${when(first.asideAt)}` : '' }}: {{ first.reason || 'no reason given' }}</div>
+            <div v-if="first.residual !== null">
+              {{ first.used ? 'Off by' : 'Predicted off by' }} {{ residual(first.kind, first.residual, units)
+              }}<span v-if="first.groundMm !== null && isAngular(first.kind)"
+                >, {{ Math.abs(first.groundMm).toFixed(1) }} mm at the target</span
+              >; standard deviation
+              {{ isAngular(first.kind) ? smallAngle(first.sd, units) : `${small(first.sd, units)} ${smallUnit(units)}` }}.
+              <span v-if="first.external !== null">
+                A bias just too small to find would move a station by {{ small(first.external, units) }} {{ smallUnit(units) }}.</span
+              >
+            </div>
+            <div v-if="!first.used" class="doubt">
+              Set aside by {{ first.asideBy }}{{ first.asideAt ? `, ${when(first.asideAt)}` : '' }}: {{ first.reason || 'no reason given' }}
+            </div>
             <div class="actions">
-              <input v-if="first.used" v-model="reason" class="input reason" placeholder="reason, for the report" aria-label="Reason" :disabled="!project.mayChange" @keydown.enter="toggleUse" />
-              <button class="button main" data-test="toggle-use" :disabled="!project.mayChange" @click="toggleUse">{{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
+              <input
+                v-if="first.used"
+                v-model="reason"
+                class="input reason"
+                placeholder="reason, for the report"
+                aria-label="Reason"
+                :disabled="!project.mayChange"
+                @keydown.enter="toggleUse"
+              />
+              <button class="button main" data-test="toggle-use" :disabled="!project.mayChange" @click="toggleUse">
+                {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
               <span class="spacer" />
               <span class="quiet">{{ run ? `rests on run ${run.run}` : '' }}</span>
             </div>
@@ -292,7 +596,9 @@ watch(() => project.version, load);
       <MapSketch :scene="scene" :selected="selectedLines" :selected-points="selectedPoints" @select="fromSketch" @point="pointFromSketch">
         <template #corner>
           <strong>Map</strong>
-          <label v-if="network?.comparison" class="quiet"><input v-model="showMoves" type="checkbox" /> moves since run {{ network.comparison.previousRun }}</label>
+          <label v-if="network?.comparison" class="quiet"
+            ><input v-model="showMoves" type="checkbox" /> moves since run {{ network.comparison.previousRun }}</label
+          >
         </template>
       </MapSketch>
     </template>

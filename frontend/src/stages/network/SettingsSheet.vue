@@ -31,16 +31,30 @@ function change(key: keyof SettingsView, factor: number, text: string) {
   (form.value as Record<string, unknown>)[key] = Number(text.replace(',', '.')) / factor;
 }
 
-const save = () => project.attempt(() => put(project.path('/network/settings'), form.value), 'Weights changed. Adjust again to see their effect.');
+const save = () =>
+  project.attempt(() => put(project.path('/network/settings'), form.value), 'Weights changed. Adjust again to see their effect.');
 </script>
 
 <template>
   <form class="settings scroll" @submit.prevent="save">
-    <p class="quiet">A-priori standard deviations of observations that bring none of their own. Vectors carry their covariance, control its own.</p>
+    <p class="quiet">
+      A-priori standard deviations of observations that bring none of their own. Vectors carry their covariance, control its own.
+    </p>
     <div v-for="[k, t, u, f] in FIELDS" :key="k" class="line">
-      <label :for="k">{{ t }}</label><input :id="k" class="input mono" :value="value(k, f)" inputmode="decimal" :disabled="!project.mayChange" @change="change(k, f, ($event.target as HTMLInputElement).value)" /><span class="quiet">{{ u }}</span>
+      <label :for="k">{{ t }}</label><input
+        :id="k"
+        class="input mono"
+        :value="value(k, f)"
+        inputmode="decimal"
+        :disabled="!project.mayChange"
+        @change="change(k, f, ($event.target as HTMLInputElement).value)"
+      /><span class="quiet">{{ u }}</span>
     </div>
-    <label class="line"><span>free network</span><input v-model="form.free" type="checkbox" :disabled="!project.mayChange" /><span class="quiet">inner constraints over the given coordinates; control is not held</span></label>
+    <label class="line"
+      ><span>free network</span><input v-model="form.free" type="checkbox" :disabled="!project.mayChange" /><span class="quiet"
+        >inner constraints over the given coordinates; control is not held</span
+      ></label
+    >
     <button class="button main" type="submit" :disabled="!project.mayChange">Change weights</button>
   </form>
 </template>

@@ -7,7 +7,10 @@ import { useProject } from '../../state/project';
 const props = defineProps<{ stage: string }>();
 const project = useProject();
 const TEXT: Record<string, [string, string]> = {
-  baselines: ['Baselines', 'GNSS observation files, occupations and baseline processing will live here. Vectors that are processed already come in through Intake and are adjusted in Network.'],
+  baselines: [
+    'Baselines',
+    'GNSS observation files, occupations and baseline processing will live here. Vectors that are processed already come in through Intake and are adjusted in Network.',
+  ],
   clouds: ['Clouds', 'Point clouds, images and mobile passes will live here.'],
   checks: ['Checks', 'Deviation maps, tolerances and check points will live here. Volumes against an elevation are in Terrain.'],
 };

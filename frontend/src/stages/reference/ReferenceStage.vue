@@ -21,7 +21,11 @@ function search() {
   timer = window.setTimeout(async () => (systems.value = await get<SystemView[]>(`/api/systems?q=${encodeURIComponent(text.value)}`)), 120);
 }
 
-const state = (reference: string) => project.attempt(() => put(project.path('/reference'), { reference, heights: reference === 'plane' ? 'local' : 'ellipsoidal' }), 'The reference is stated.');
+const state = (reference: string) =>
+  project.attempt(
+    () => put(project.path('/reference'), { reference, heights: reference === 'plane' ? 'local' : 'ellipsoidal' }),
+    'The reference is stated.',
+  );
 onMounted(search);
 </script>
 
@@ -31,17 +35,41 @@ onMounted(search);
       <div class="sheet">
         <div>
           <h1>{{ isPlane ? 'Coordinates lie in a plane local system' : `Coordinates are in ${overview.referenceName}` }}</h1>
-          <p>{{ isPlane ? 'Eastings, northings and heights are right-angled; no earth curvature, no refraction, no projection.' : 'The network is solved in three dimensions on the ellipsoid; eastings and northings are grid coordinates of the projection.' }}</p>
+          <p>
+            {{
+              isPlane
+                ? 'Eastings, northings and heights are right-angled; no earth curvature, no refraction, no projection.'
+                : 'The network is solved in three dimensions on the ellipsoid; eastings and northings are grid coordinates of the projection.'
+            }}
+          </p>
         </div>
         <dl>
-          <dt>frame</dt><dd class="mono">{{ overview.reference }}</dd>
-          <dt>heights</dt><dd>{{ overview.heights === 'local' ? 'local heights above the plane' : 'ellipsoidal, metres above the ellipsoid of the datum' }}</dd>
-          <dt>stored in</dt><dd>metres and degrees, always</dd>
-          <dt>shown in</dt><dd>{{ overview.units.length }} and {{ angleName(overview.units) }}, {{ overview.units.decimals }} decimals <button class="link" @click="project.panel = 'units'">change</button></dd>
+          <dt>frame</dt>
+          <dd class="mono">{{ overview.reference }}</dd>
+          <dt>heights</dt>
+          <dd>
+            {{ overview.heights === 'local' ? 'local heights above the plane' : 'ellipsoidal, metres above the ellipsoid of the datum' }}
+          </dd>
+          <dt>stored in</dt>
+          <dd>metres and degrees, always</dd>
+          <dt>shown in</dt>
+          <dd>
+            {{ overview.units.length }} and {{ angleName(overview.units) }}, {{ overview.units.decimals }} decimals
+            <button class="link" @click="project.panel = 'units'">change</button>
+          </dd>
         </dl>
-        <div class="tabs"><h2>State another system</h2><span class="spacer" /></div>
+        <div class="tabs">
+          <h2>State another system</h2>
+          <span class="spacer" />
+        </div>
         <div class="finder">
-          <input v-model="text" class="input" placeholder="a code or words, such as utm 30" aria-label="Search a coordinate system" @input="search" />
+          <input
+            v-model="text"
+            class="input"
+            placeholder="a code or words, such as utm 30"
+            aria-label="Search a coordinate system"
+            @input="search"
+          />
           <button class="button plain" :disabled="!project.mayChange || isPlane" @click="state('plane')">Plane local system</button>
         </div>
         <div class="scroll list">
@@ -52,7 +80,10 @@ onMounted(search);
           </div>
           <p v-if="systems.length === 0" class="quiet">No system is called that. UTM zones on ETRS89, WGS 84 and NAD83 are known so far.</p>
         </div>
-        <p class="quiet foot">Moving points from one system into another is not built yet, so a project that holds points keeps its projected system. Geoid heights are not built yet either.</p>
+        <p class="quiet foot">
+          Moving points from one system into another is not built yet, so a project that holds points keeps its projected system. Geoid
+          heights are not built yet either.
+        </p>
       </div>
     </template>
     <template #sketch><MapSketch :scene="scene" /></template>

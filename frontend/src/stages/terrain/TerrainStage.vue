@@ -26,16 +26,44 @@ const drawing = ref(false);
 const drawn = ref<[number, number][] | null>(null);
 const showTriangles = ref(false);
 
-const surface = computed<SurfaceView | null>(() => terrain.value?.surfaces.find((s) => s.id === chosen.value) ?? terrain.value?.surfaces[0] ?? null);
+const surface = computed<SurfaceView | null>(
+  () => terrain.value?.surfaces.find((s) => s.id === chosen.value) ?? terrain.value?.surfaces[0] ?? null,
+);
 const units = computed(() => project.units);
 
 const columns = computed<Column<SurfaceView>[]>(() => [
   { key: 'name', title: 'surface', width: 'minmax(120px, 1fr)', value: (s) => s.name },
   { key: 'points', title: 'points', width: '60px', align: 'right', mono: true, value: (s) => s.points },
   { key: 'triangles', title: 'triangles', width: '70px', align: 'right', mono: true, value: (s) => s.triangles },
-  { key: 'area', title: 'plan area', width: '104px', align: 'right', mono: true, value: (s) => s.planArea, text: (s) => area(s.planArea, units.value) },
-  { key: 'low', title: 'lowest', unit: units.value.length, width: '74px', align: 'right', mono: true, value: (s) => s.hMin, text: (s) => length(s.hMin, units.value, -1) },
-  { key: 'high', title: 'highest', unit: units.value.length, width: '78px', align: 'right', mono: true, value: (s) => s.hMax, text: (s) => length(s.hMax, units.value, -1) },
+  {
+    key: 'area',
+    title: 'plan area',
+    width: '104px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.planArea,
+    text: (s) => area(s.planArea, units.value),
+  },
+  {
+    key: 'low',
+    title: 'lowest',
+    unit: units.value.length,
+    width: '74px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.hMin,
+    text: (s) => length(s.hMin, units.value, -1),
+  },
+  {
+    key: 'high',
+    title: 'highest',
+    unit: units.value.length,
+    width: '78px',
+    align: 'right',
+    mono: true,
+    value: (s) => s.hMax,
+    text: (s) => length(s.hMax, units.value, -1),
+  },
   { key: 'state', title: '', width: '64px', value: (s) => (!s.computed ? 'not made' : s.stale.length > 0 ? 'stale' : 'fresh') },
 ]);
 
@@ -62,7 +90,8 @@ const scene = computed<Scene>(() => {
     if (showTriangles.value && mesh.value) paths.push(...meshEdges(mesh.value));
     for (const level of contours.value) {
       const isIndex = Math.round(level.h / s.interval) % 5 === 0;
-      for (const line of level.lines) paths.push({ path: line, kind: isIndex ? 'index' : 'contour', label: isIndex ? level.h.toFixed(1) : undefined });
+      for (const line of level.lines)
+        paths.push({ path: line, kind: isIndex ? 'index' : 'contour', label: isIndex ? level.h.toFixed(1) : undefined });
     }
     const place = new Map(project.points.map((p) => [p.name, p]));
     for (const line of s.lines) {
@@ -92,7 +121,10 @@ async function loadShape() {
     contours.value = [];
     return;
   }
-  [mesh.value, contours.value] = await Promise.all([bytes(project.path(`/terrain/surfaces/${s.id}/mesh`)), get<Contour3d[]>(project.path(`/terrain/surfaces/${s.id}/contours`))]);
+  [mesh.value, contours.value] = await Promise.all([
+    bytes(project.path(`/terrain/surfaces/${s.id}/mesh`)),
+    get<Contour3d[]>(project.path(`/terrain/surfaces/${s.id}/contours`)),
+  ]);
 }
 
 async function save(request: SurfaceRequest) {
@@ -118,7 +150,9 @@ async function compare() {
     project.say('bad', 'Type an elevation, such as 225.0.');
     return;
   }
-  await project.attempt(() => post(project.path(`/terrain/surfaces/${surface.value!.id}/volume`), { elevation: fromDisplayLength(value, units.value) }));
+  await project.attempt(() =>
+    post(project.path(`/terrain/surfaces/${surface.value!.id}/volume`), { elevation: fromDisplayLength(value, units.value) }),
+  );
 }
 
 onMounted(async () => {
@@ -134,45 +168,121 @@ watch(chosen, loadShape);
   <TwoPages>
     <template #figures>
       <div v-if="terrain" class="sheet">
-        <SurfaceForm v-if="editing !== 'none'" :key="editing" :surface="editing === 'change' ? surface : null" :codes="terrain.codes" :drawn="drawn" :drawing="drawing" @draw="(on) => (drawing = on)" @save="save" @cancel="((editing = 'none'), (drawing = false), (drawn = null))" />
+        <SurfaceForm
+          v-if="editing !== 'none'"
+          :key="editing"
+          :surface="editing === 'change' ? surface : null"
+          :codes="terrain.codes"
+          :drawn="drawn"
+          :drawing="drawing"
+          @draw="(on) => (drawing = on)"
+          @save="save"
+          @cancel="((editing = 'none'), (drawing = false), (drawn = null))"
+        />
         <div v-else-if="!surface" class="empty">
           <h1>No surface yet</h1>
           <p>A surface is made of points you select by role and code, held in shape by breaklines and cut by a boundary.</p>
-          <p v-if="project.points.length < 3" class="quiet">There are no points to make one of. <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link></p>
-          <div><button class="button main" data-test="new-surface" :disabled="!project.mayChange || project.points.length < 3" @click="editing = 'new'">Make a surface</button></div>
+          <p v-if="project.points.length < 3" class="quiet">
+            There are no points to make one of. <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
+          </p>
+          <div>
+            <button
+              class="button main"
+              data-test="new-surface"
+              :disabled="!project.mayChange || project.points.length < 3"
+              @click="editing = 'new'"
+            >
+              Make a surface
+            </button>
+          </div>
         </div>
         <template v-else>
           <header class="answer">
             <div>
-              <h1>{{ surface.name }}{{ surface.computed ? `: ${length(surface.hMin, units, -1)} to ${length(surface.hMax, units, -1)} ${units.length}` : ' is not computed yet' }}</h1>
-              <p v-if="surface.computed">{{ surface.points }} points in {{ surface.triangles }} triangles over {{ area(surface.planArea, units) }} in plan, {{ area(surface.surfaceArea, units) }} on the ground; {{ surface.contourCount }} contours every {{ length(surface.interval, units, -1) }} {{ units.length }}.</p>
+              <h1>
+                {{ surface.name
+                }}{{
+                  surface.computed
+                    ? `: ${length(surface.hMin, units, -1)} to ${length(surface.hMax, units, -1)} ${units.length}`
+                    : ' is not computed yet'
+                }}
+              </h1>
+              <p v-if="surface.computed">
+                {{ surface.points }} points in {{ surface.triangles }} triangles over {{ area(surface.planArea, units) }} in plan,
+                {{ area(surface.surfaceArea, units) }} on the ground; {{ surface.contourCount }} contours every
+                {{ length(surface.interval, units, -1) }} {{ units.length }}.
+              </p>
               <p v-if="surface.createdAt" class="quiet">Run {{ surface.run }}, {{ when(surface.createdAt) }} by {{ surface.author }}.</p>
             </div>
           </header>
           <div v-if="surface.stale.length > 0" class="notice" data-test="surface-stale">
-            <span><strong class="doubt">Stale:</strong> {{ surface.stale.join('; ') }}.</span><span class="spacer" /><button class="button" :disabled="!project.mayChange" @click="project.recompute()">Recompute in order</button>
+            <span><strong class="doubt">Stale:</strong> {{ surface.stale.join('; ') }}.</span><span class="spacer" /><button
+              class="button"
+              :disabled="!project.mayChange"
+              @click="project.recompute()"
+            >
+              Recompute in order
+            </button>
           </div>
           <p v-for="w in surface.warnings.slice(0, 3)" :key="w" class="notice">{{ w }}</p>
           <section class="volume" aria-label="Volume against an elevation">
-            <label class="field"><span class="label">volume against elevation {{ units.length }}</span><input v-model="elevation" class="input mono" inputmode="decimal" data-test="elevation" :placeholder="surface.volume ? length(surface.volume.elevation, units) : 'such as 225.0'" @keydown.enter="compare" /></label>
+            <label class="field"
+              ><span class="label">volume against elevation {{ units.length }}</span
+              ><input
+                v-model="elevation"
+                class="input mono"
+                inputmode="decimal"
+                data-test="elevation"
+                :placeholder="surface.volume ? length(surface.volume.elevation, units) : 'such as 225.0'"
+                @keydown.enter="compare"
+            /></label>
             <button class="button" data-test="volume" :disabled="!project.mayChange || !surface.computed" @click="compare">Compute</button>
             <template v-if="surface.volume">
-              <div class="fact"><span class="label">above {{ length(surface.volume.elevation, units) }}, cut</span><strong class="mono">{{ volume(surface.volume.cut, units) }}</strong><span class="quiet">over {{ area(surface.volume.areaCut, units) }}</span></div>
-              <div class="fact"><span class="label">below, fill</span><strong class="mono">{{ volume(surface.volume.fill, units) }}</strong><span class="quiet">over {{ area(surface.volume.areaFill, units) }}</span></div>
-              <div class="fact"><span class="label">net</span><strong class="mono">{{ volume(surface.volume.net, units) }}</strong><span v-if="surface.volume.stale.length > 0" class="doubt">◐ stale</span></div>
+              <div class="fact">
+                <span class="label">above {{ length(surface.volume.elevation, units) }}, cut</span
+                ><strong class="mono">{{ volume(surface.volume.cut, units) }}</strong
+                ><span class="quiet">over {{ area(surface.volume.areaCut, units) }}</span>
+              </div>
+              <div class="fact">
+                <span class="label">below, fill</span><strong class="mono">{{ volume(surface.volume.fill, units) }}</strong
+                ><span class="quiet">over {{ area(surface.volume.areaFill, units) }}</span>
+              </div>
+              <div class="fact">
+                <span class="label">net</span><strong class="mono">{{ volume(surface.volume.net, units) }}</strong
+                ><span v-if="surface.volume.stale.length > 0" class="doubt">◐ stale</span>
+              </div>
             </template>
           </section>
           <div class="tabs">
-            <h2>Surfaces</h2><span class="spacer" />
+            <h2>Surfaces</h2>
+            <span class="spacer" />
             <button class="button plain" :disabled="!project.mayChange" @click="editing = 'change'">Change {{ surface.name }}</button>
             <button class="button main" data-test="new-surface" :disabled="!project.mayChange" @click="editing = 'new'">New surface</button>
           </div>
-          <FiguresTable label="surfaces" :columns="columns" :rows="terrain.surfaces" :row-key="(s) => String(s.id)" :selected="new Set([String(surface.id)])" :filterable="false" :style="{ flex: `0 1 ${Math.min(8, terrain.surfaces.length) * 27 + 30}px` }" @select="(k) => (chosen = Number(k[0]))">
-            <template #cell-state="{ row }"><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{ !row.computed ? 'not made' : row.stale.length > 0 ? '◐ stale' : '✓ fresh' }}</span></template>
+          <FiguresTable
+            label="surfaces"
+            :columns="columns"
+            :rows="terrain.surfaces"
+            :row-key="(s) => String(s.id)"
+            :selected="new Set([String(surface.id)])"
+            :filterable="false"
+            :style="{ flex: `0 1 ${Math.min(8, terrain.surfaces.length) * 27 + 30}px` }"
+            @select="(k) => (chosen = Number(k[0]))"
+          >
+            <template #cell-state="{ row }"
+              ><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{
+                !row.computed ? 'not made' : row.stale.length > 0 ? '◐ stale' : '✓ fresh'
+              }}</span></template
+            >
           </FiguresTable>
           <dl class="lineage">
-            <dt>rests on</dt><dd>{{ surface.roles.join(', ') }} points{{ surface.codes.length > 0 ? ` coded ${surface.codes.join(', ')}` : '' }}{{ surface.exclude.length > 0 ? `, without ${surface.exclude.join(', ')}` : '' }}</dd>
-            <dt>lines</dt><dd>{{ surface.lines.length === 0 ? 'none' : surface.lines.map((l) => `${l.role} ${l.name}`).join(', ') }}</dd>
+            <dt>rests on</dt>
+            <dd>
+              {{ surface.roles.join(', ') }} points{{ surface.codes.length > 0 ? ` coded ${surface.codes.join(', ')}` : ''
+              }}{{ surface.exclude.length > 0 ? `, without ${surface.exclude.join(', ')}` : '' }}
+            </dd>
+            <dt>lines</dt>
+            <dd>{{ surface.lines.length === 0 ? 'none' : surface.lines.map((l) => `${l.role} ${l.name}`).join(', ') }}</dd>
           </dl>
         </template>
       </div>

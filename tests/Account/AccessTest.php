@@ -1,0 +1,123 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Account;
+
+use App\Account\Membership;
+use App\Account\Role;
+use App\Project\Project;
+use App\Tests\ApiTestCase;
+
+final class AccessTest extends ApiTestCase
+{
+    private const CHANGES = [
+        ['POST', '/network/adjust'], ['POST', '/network/accept'], ['POST', '/recompute'], ['POST', '/intake'], ['POST', '/handover', ['kind' => 'csv']],
+        ['PUT', '/units', ['length' => 'ft', 'angle' => 'gon', 'decimals' => 2]], ['POST', '/ledger/1/undo'], ['POST', '/ledger/1/back'],
+        ['POST', '/network/use', ['rows' => [['id' => 1, 'component' => null]], 'aside' => true]], ['POST', '/points/rename', ['from' => 'A', 'to' => 'B']],
+        ['POST', '/terrain/surfaces', ['name' => 'S', 'roles' => ['surveyed']]], ['POST', '/terrain/surfaces/1/volume', ['elevation' => 1]],
+    ];
+
+    public function testReviewersReadAndChangeNothing(): void
+    {
+        $reviewer = $this->account('reviewer');
+        $this->entities()->persist(new Membership($reviewer, $this->entities()->getReference(Project::class, $this->project), Role::Reviewer));
+        $this->entities()->flush();
+        $this->signIn($reviewer);
+        foreach (['', '/points', '/network', '/terrain', '/handover', '/ledger', '/intake', '/jobs', '/search?q=a'] as $path) {
+            $this->get($path);
+        }
+        self::assertFalse($this->get('')['mayChange']);
+        foreach (self::CHANGES as $change) {
+            $problem = $this->call($change[0], $change[1], $change[2] ?? [], 403);
+            self::assertSame('Your role in this project does not allow this.', $problem['title']);
+        }
+    }
+
+    public function testStrangersFindNothing(): void
+    {
+        $this->signIn($this->account('stranger'));
+        foreach (['', '/points', '/network', '/ledger', '/intake/1/source', '/handover/1/file', '/terrain/surfaces/1/mesh'] as $path) {
+            $this->get($path, 404);
+        }
+        foreach (self::CHANGES as $change) {
+            $this->call($change[0], $change[1], $change[2] ?? [], 404);
+        }
+        self::assertSame([], $this->get('/api/projects'));
+    }
+
+    public function testWithoutTheTokenNothingChanges(): void
+    {
+        $problem = $this->call('PUT', '/units', ['length' => 'ft', 'angle' => 'gon', 'decimals' => 2], 403, false);
+        self::assertSame('This page is out of date.', $problem['title']);
+        self::assertSame('m', $this->get('')['units']['length']);
+    }
+
+    public function testAnswersCarryTheSecurityHeaders(): void
+    {
+        $this->client->request('GET', '/');
+        $headers = $this->client->getResponse()->headers;
+        self::assertStringContainsString("default-src 'self'", (string) $headers->get('Content-Security-Policy'));
+        self::assertStringNotContainsString("script-src 'unsafe", (string) $headers->get('Content-Security-Policy'));
+        self::assertSame('nosniff', $headers->get('X-Content-Type-Options'));
+        self::assertSame('DENY', $headers->get('X-Frame-Options'));
+    }
+
+    public function testSigningIn(): void
+    {
+        self::ensureKernelShutdown();
+        $client = self::createClient(server: ['REMOTE_ADDR' => '10.9.8.'.random_int(1, 250)]);
+        $client->disableReboot();
+        $client->request('GET', '/api/projects');
+        self::assertSame(401, $client->getResponse()->getStatusCode());
+        $try = function (string $password) use ($client): int {
+            $client->request('GET', '/api/session');
+            $token = json_decode((string) $client->getResponse()->getContent(), true)['token'];
+            $client->request('POST', '/api/login', [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token], json_encode(['username' => 'owner', 'password' => $password], \JSON_THROW_ON_ERROR));
+
+            return $client->getResponse()->getStatusCode();
+        };
+        self::assertSame(401, $try('wrong'));
+        self::assertSame(200, $try('long enough password'));
+        $client->request('GET', '/api/projects');
+        self::assertSame(200, $client->getResponse()->getStatusCode());
+    }
+
+    public function testGuessingIsSlowedDown(): void
+    {
+        self::ensureKernelShutdown();
+        $client = self::createClient(server: ['REMOTE_ADDR' => '10.1.'.random_int(1, 250).'.'.random_int(1, 250)]);
+        $client->disableReboot();
+        $client->request('GET', '/api/session');
+        $token = json_decode((string) $client->getResponse()->getContent(), true)['token'];
+        for ($i = 0; $i < 10; ++$i) {
+            $client->request('POST', '/api/login', [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token], '{"username": "owner", "password": "guess"}');
+            self::assertSame(401, $client->getResponse()->getStatusCode());
+        }
+        $client->request('POST', '/api/login', [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token], '{"username": "owner", "password": "guess"}');
+        self::assertSame(429, $client->getResponse()->getStatusCode());
+    }
+
+    public function testPasswordsAreArgon2id(): void
+    {
+        self::assertStringStartsWith('$argon2id$', (string) $this->database()->fetchOne("SELECT password_hash FROM account WHERE username = 'owner'"));
+    }
+
+    /** Whatever the body is, the API answers with a problem and not with a defect. */
+    public function testNonsenseIsAProblemNotADefect(): void
+    {
+        $bodies = ['', 'null', '[]', '{"rows": 5}', '{"e": "x"}', '{', '"text"', '{"name": ["a"], "roles": "b", "lines": [1, 2]}', '{"rows": [{"id": "zzz", "component": 7}], "aside": true}', '{"kind": {"a": 1}}', '{"elevation": "high"}', '{"name":"a","roles":["surveyed"],"lines":[{"role":"x"}]}', '{"length":[],"angle":1,"decimals":"q"}'];
+        $token = $this->get('/api/session')['token'];
+        foreach ([['POST', '/network/use'], ['PUT', '/network/settings'], ['PUT', '/control'], ['POST', '/points/rename'], ['POST', '/network/screen'], ['POST', '/terrain/surfaces'], ['PUT', '/terrain/surfaces/7'], ['POST', '/terrain/surfaces/7/volume'], ['POST', '/handover'], ['PUT', '/units'], ['PUT', '/reference'], ['POST', '/intake'], ['PUT', '/intake/7/mapping'], ['POST', '/intake/7/accept'], ['POST', '/ledger/99/undo'], ['POST', '/ledger/99/back'], ['POST', '/network/accept']] as [$method, $path]) {
+            foreach ($bodies as $body) {
+                $this->client->request($method, "/api/projects/{$this->project}$path", [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token, 'HTTP_ACCEPT' => 'application/json'], $body);
+                $status = $this->client->getResponse()->getStatusCode();
+                self::assertLessThan(500, $status, "$method $path $body: ".substr((string) $this->client->getResponse()->getContent(), 0, 300));
+                if ($status >= 400) {
+                    self::assertSame('application/problem+json', $this->client->getResponse()->headers->get('Content-Type'), "$method $path $body");
+                    self::assertNotSame('', json_decode((string) $this->client->getResponse()->getContent(), true)['detail'] ?? '');
+                }
+            }
+        }
+    }
+}

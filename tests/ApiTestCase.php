@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests;
+
+use App\Account\Membership;
+use App\Account\Role;
+use App\Account\User;
+use App\Project\Project;
+use Demo\Generator;
+use Demo\TruthModel;
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\KernelBrowser;
+use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
+use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
+
+/** Drives the API as the interface does: signed in, with the token, JSON in and out. Jobs run at once. */
+abstract class ApiTestCase extends WebTestCase
+{
+    protected KernelBrowser $client;
+    protected int $project;
+    private string $token = '';
+
+    protected function setUp(): void
+    {
+        $this->client = self::createClient();
+        $this->client->disableReboot();
+        $owner = $this->account('owner');
+        $this->project = $this->projectOf($owner)->id();
+        $this->signIn($owner);
+    }
+
+    protected function entities(): EntityManagerInterface
+    {
+        return self::getContainer()->get(EntityManagerInterface::class);
+    }
+
+    protected function database(): Connection
+    {
+        return self::getContainer()->get(Connection::class);
+    }
+
+    protected function account(string $name): User
+    {
+        $user = new User($name, ucfirst($name));
+        $user->setPasswordHash(self::getContainer()->get(UserPasswordHasherInterface::class)->hashPassword($user, 'long enough password'));
+        $this->entities()->persist($user);
+        $this->entities()->flush();
+
+        return $user;
+    }
+
+    protected function projectOf(User $owner, string $reference = TruthModel::SYSTEM): Project
+    {
+        $project = new Project('Test', $reference, Project::PLANE === $reference ? 'local' : 'ellipsoidal', new \DateTimeImmutable('2031-05-04T09:00:00Z'));
+        $this->entities()->persist($project);
+        $this->entities()->persist(new Membership($owner, $project, Role::Owner));
+        $this->entities()->flush();
+
+        return $project;
+    }
+
+    protected function signIn(User $user): void
+    {
+        $this->client->loginUser($user);
+        $this->token = $this->get('/api/session')['token'];
+    }
+
+    /** @return array<mixed> */
+    protected function get(string $path, int $status = 200): array
+    {
+        return $this->call('GET', $path, null, $status);
+    }
+
+    /**
+     * @param array<mixed> $body
+     *
+     * @return array<mixed>
+     */
+    protected function post(string $path, array $body = [], int $status = 200): array
+    {
+        return $this->call('POST', $path, $body, $status);
+    }
+
+    /**
+     * @param ?array<mixed> $body
+     *
+     * @return array<mixed>
+     */
+    protected function call(string $method, string $path, ?array $body, int $status, bool $withToken = true): array
+    {
+        $path = str_starts_with($path, '/api') ? $path : "/api/projects/{$this->project}$path";
+        $server = ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'] + ($withToken ? ['HTTP_X_MENSURA_TOKEN' => $this->token] : []);
+        $this->client->request($method, $path, [], [], $server, null === $body ? null : json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
+        $response = $this->client->getResponse();
+        self::assertSame($status, $response->getStatusCode(), "$method $path: ".substr((string) $response->getContent(), 0, 800));
+        $content = (string) $response->getContent();
+
+        return '' === $content ? [] : json_decode($content, true, 64, \JSON_THROW_ON_ERROR);
+    }
+
+    /** @return array<mixed> the preview */
+    protected function bring(string $name, string $contents, int $status = 201): array
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'up');
+        file_put_contents($path, $contents);
+        $this->client->request('POST', "/api/projects/{$this->project}/intake", [], ['file' => new UploadedFile($path, $name, null, null, true)], ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json']);
+        self::assertSame($status, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
+
+        return json_decode((string) $this->client->getResponse()->getContent(), true, 64, \JSON_THROW_ON_ERROR);
+    }
+
+    /** @return array<mixed> */
+    protected function accept(string $name, string $contents): array
+    {
+        $preview = $this->bring($name, $contents);
+        $this->post("/intake/{$preview['id']}/accept");
+
+        return $preview;
+    }
+
+    /** All files of the demo project, accepted. */
+    protected function acceptDemoFiles(): void
+    {
+        foreach ((new Generator(new TruthModel()))->files() as $name => $contents) {
+            $this->accept($name, $contents);
+        }
+    }
+
+    /** @return array<mixed> the job when it is over */
+    protected function job(string $path, array $body = []): array
+    {
+        $id = $this->post($path, $body, 202)['job'];
+
+        return $this->get("/jobs/$id");
+    }
+
+    /** @return array<string, list<string>> reasons by slot */
+    protected function stale(): array
+    {
+        return array_column($this->get('')['stale'], 'reasons', 'slot');
+    }
+}
