@@ -57,7 +57,7 @@ abstract class ApiTestCase extends WebTestCase
     {
         $project = new Project('Test', $reference, Project::PLANE === $reference ? 'local' : 'ellipsoidal', new \DateTimeImmutable('2031-05-04T09:00:00Z'));
         $this->entities()->persist($project);
-        $this->entities()->persist(new Membership($owner, $project, Role::Owner));
+        $this->entities()->persist(new Membership($this->entities()->find(User::class, $owner->id()) ?? $owner, $project, Role::Owner));
         $this->entities()->flush();
 
         return $project;

@@ -9,10 +9,12 @@ use Mensura\Quantity\Angle;
 /** Makes the field files of the demo project from the truth model. The same seed makes the same files, byte for byte. */
 final class Generator
 {
-    public const DIRECTION_SD = 1.2 / 3600.0;
-    public const ZENITH_SD = 1.6 / 3600.0;
-    public const DISTANCE_SD = 0.0012;
-    public const CENTRING_SD = 0.0007;
+    /** The errors of the instrument, as the default weights of a project state them. */
+    public const DIRECTION_SD = 1.5 / 3600.0;
+    public const ZENITH_SD = 2.0 / 3600.0;
+    public const DISTANCE_SD = 0.0015;
+    public const DISTANCE_PPM = 2.0;
+    public const CENTRING_SD = 0.001;
 
     private \Random\Randomizer $random;
     private ?float $spare = null;
@@ -80,9 +82,9 @@ final class Generator
                 foreach ($targets as $target) {
                     $ht = 1.5 + 0.1 * $this->random->getInt(0, 4);
                     $s = $this->truth->sight($station, $target, $hi, $ht);
-                    $direction = rad2deg($s->azimuth()) - $turn + hypot(self::DIRECTION_SD, rad2deg(self::CENTRING_SD / $s->plan)) * $this->normal();
-                    $zenith = rad2deg(atan2($s->plan, $s->up) - TruthModel::REFRACTION * $s->length / (2.0 * $s->meanRadius)) + hypot(self::ZENITH_SD, rad2deg(self::CENTRING_SD / $s->plan)) * $this->normal();
-                    $distance = $s->length + self::DISTANCE_SD * $this->normal();
+                    $direction = rad2deg($s->azimuth()) - $turn + hypot(self::DIRECTION_SD, rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan)) * $this->normal();
+                    $zenith = rad2deg(atan2($s->plan, $s->up) - TruthModel::REFRACTION * $s->length / (2.0 * $s->meanRadius)) + hypot(self::ZENITH_SD, rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan)) * $this->normal();
+                    $distance = $s->length + hypot(self::DISTANCE_SD, 1e-6 * self::DISTANCE_PPM * $s->length) * $this->normal() + \M_SQRT2 * self::CENTRING_SD * $this->normal();
                     $is = static fn (array $b): bool => $b['station'] === $station && $b['set'] === $set && $b['target'] === $target;
                     $direction += $is($blunders['direction']) ? $blunders['direction']['degrees'] : 0.0;
                     $distance += $is($blunders['distance']) ? $blunders['distance']['metres'] : 0.0;

@@ -70,7 +70,7 @@ final class AccessTest extends ApiTestCase
         $client->disableReboot();
         $client->request('GET', '/api/projects');
         self::assertSame(401, $client->getResponse()->getStatusCode());
-        $try = function (string $password) use ($client): int {
+        $try = static function (string $password) use ($client): int {
             $client->request('GET', '/api/session');
             $token = json_decode((string) $client->getResponse()->getContent(), true)['token'];
             $client->request('POST', '/api/login', [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token], json_encode(['username' => 'owner', 'password' => $password], \JSON_THROW_ON_ERROR));

@@ -25,7 +25,6 @@ final class Office
 
     /** @var list<Process> */
     private array $processes = [];
-    private ?Process $worker = null;
 
     public function __construct(bool $demo = true, bool $browser = true)
     {
@@ -66,7 +65,7 @@ final class Office
     /** The supervised worker, as bin/mensura serve starts it. */
     public function startWorker(): Process
     {
-        return $this->worker = $this->start([self::root().'/bin/mensura', 'worker']);
+        return $this->start([self::root().'/bin/mensura', 'worker']);
     }
 
     private function openBrowser(): void
@@ -209,11 +208,12 @@ final class Office
         if (isset($this->driver)) {
             $this->driver->quit();
         }
-        if (null !== $this->worker) {
-            $this->worker->signal(\SIGTERM);
-        }
+        // Whole groups: PHP's server and the supervisor have children of their own.
         foreach (array_reverse($this->processes) as $process) {
-            $process->stop(1);
+            if (null !== $pid = $process->getPid()) {
+                posix_kill(-$pid, \SIGKILL);
+            }
+            $process->stop(0.2, \SIGKILL);
         }
         (new Process(['rm', '-rf', $this->folder]))->run();
     }
@@ -224,7 +224,7 @@ final class Office
      */
     private function start(array $command, array $more = []): Process
     {
-        $process = new Process($command, self::root(), $this->environment + $more, null, null);
+        $process = new Process(['setsid', ...$command], self::root(), $this->environment + $more, null, null);
         $process->disableOutput();
         $process->start();
         $this->processes[] = $process;

@@ -62,6 +62,9 @@ final class Adjustment
 
     private ?FreeDatum $datum = null;
 
+    /** @var array<int, true> modes that are shifts in Cartesian space */
+    private array $cartesianModes = [];
+
     /** @var list<array{int, array<int, float>}> mode number and its constraint */
     private array $freeModes = [];
     private int $defect = 0;
@@ -191,6 +194,7 @@ final class Adjustment
             }
         }
         if ([] !== $lost) {
+            sort($lost, \SORT_NATURAL);
             throw new UnusableInput('stations', \sprintf('no approximate position can be found for %s; give coordinates, or observe from stations that have them', self::listed($lost)));
         }
         /** @var list<float> $e */
@@ -572,7 +576,7 @@ final class Adjustment
         $held = [];
         foreach ($parts as $stations) {
             $modes = DatumModes::of($this->structure, $stations, $this->state->e, $this->state->n, $this->state->h);
-            $rows = (function () use ($stations): iterable {
+            $rows = function () use ($stations): iterable {
                 foreach ($this->usedRows() as [$parameters, $row]) {
                     foreach ($parameters as $p) {
                         [$s, $component] = $this->structure->parameterOwner[$p];
@@ -582,8 +586,16 @@ final class Adjustment
                         }
                     }
                 }
-            })();
-            $unnoticed = DatumModes::unnoticed($modes, $rows);
+            };
+            $owner = $this->structure->parameterOwner;
+            $unnoticed = DatumModes::unnoticed($modes, $rows(), $owner);
+            $shifts = DatumModes::cartesian($this->structure, $stations, $this->state);
+            foreach (array_diff(DatumModes::unnoticed($shifts, $rows(), $owner), $unnoticed) as $k) {
+                $modes[$k] = $shifts[$k];
+                $unnoticed[] = $k;
+                $this->cartesianModes[$k] = true;
+            }
+            sort($unnoticed);
             if ([] === $unnoticed || 1 === \count($stations)) {
                 continue; // a lone station is named by the factorization, component by component
             }
@@ -618,7 +630,8 @@ final class Adjustment
             return;
         }
         $stations = $this->connectedParts()[0];
-        $modes = DatumModes::of($this->structure, $stations, $this->state->e, $this->state->n, $this->state->h);
+        $modes = array_intersect_key(DatumModes::cartesian($this->structure, $stations, $this->state), $this->cartesianModes)
+            + DatumModes::of($this->structure, $stations, $this->state->e, $this->state->n, $this->state->h);
         $g = $c = [];
         foreach ($this->freeModes as [$k, $constraint]) {
             $dense = array_fill(0, $this->structure->parameterCount, 0.0);

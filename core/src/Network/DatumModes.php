@@ -12,8 +12,11 @@ final class DatumModes
 {
     public const NAMES = ['position east', 'position north', 'height', 'rotation about the vertical', 'scale'];
 
-    /** A row that cancels to this fraction of its parts does not notice; curvature over a network leaves up to 1e-5. */
-    private const NOTICE = 1e-4;
+    /**
+     * A row does not notice a mode when its change is this small a fraction of what the coefficients could give.
+     * The curvature of the earth leaves 1.6e-7 per metre of a sight or vector.
+     */
+    private const NOTICE = 1e-3;
 
     /**
      * @param array<int, true>            $stations the stations that move together
@@ -71,14 +74,52 @@ final class DatumModes
     }
 
     /**
+     * The translations as shifts in Cartesian space, along the horizon of the first of the stations. In a plane they are
+     * the same; on the ellipsoid they are what a vector does not notice, while a sight does not notice the others.
+     *
+     * @param array<int, true> $stations
+     *
+     * @return list<array<int, float>> modes 0 to 2
+     */
+    public static function cartesian(NetworkStructure $structure, array $stations, NetworkState $state): array
+    {
+        $modes = [[], [], []];
+        $first = 9 * (array_key_first($stations) ?? 0);
+        foreach ($stations as $s => $true) {
+            $j = \array_slice($state->jacobian, 9 * $s, 9);
+            $det = $j[0] * $j[4] - $j[1] * $j[3];
+            foreach ($modes as $k => $mode) {
+                $local = [];
+                for ($r = 0; $r < 3; ++$r) {
+                    $dot = 0.0;
+                    for ($c = 0; $c < 3; ++$c) {
+                        $dot += $state->axes[9 * $s + 3 * $r + $c] * $state->axes[$first + 3 * $k + $c];
+                    }
+                    $local[] = $dot;
+                }
+                $shift = [($j[4] * $local[0] - $j[1] * $local[1]) / $det, ($j[0] * $local[1] - $j[3] * $local[0]) / $det, $local[2]];
+                for ($c = 0; $c < 3; ++$c) {
+                    $parameter = $structure->coordinateParameter[3 * $s + $c];
+                    if ($parameter >= 0) {
+                        $modes[$k][$parameter] = $shift[$c];
+                    }
+                }
+            }
+        }
+
+        return $modes;
+    }
+
+    /**
      * Which of the modes no used row notices.
      *
      * @param list<array<int, float>>                         $modes
-     * @param iterable<array{list<int>, list<float>}>         $rows unknowns and coefficients
+     * @param iterable<array{list<int>, list<float>}>         $rows  unknowns and coefficients
+     * @param list<array{int, int}>                           $owner of each unknown
      *
      * @return list<int> mode numbers
      */
-    public static function unnoticed(array $modes, iterable $rows): array
+    public static function unnoticed(array $modes, iterable $rows, array $owner): array
     {
         $free = [];
         foreach ($modes as $k => $mode) {
@@ -92,13 +133,18 @@ final class DatumModes
         }
         foreach ($rows as [$parameters, $coefficients]) {
             foreach ($free as $k => $true) {
-                $sum = $size = 0.0;
+                $sum = $rowSquare = $modeSquare = $turn = 0.0;
                 foreach ($parameters as $a => $p) {
-                    $term = $coefficients[$a] * ($modes[$k][$p] ?? 0.0);
-                    $sum += $term;
-                    $size += abs($term);
+                    $g = $modes[$k][$p] ?? 0.0;
+                    $sum += $coefficients[$a] * $g;
+                    if (3 === $owner[$p][1]) {
+                        $turn += abs($coefficients[$a] * $g); // an orientation has its own unit
+                    } else {
+                        $rowSquare += $coefficients[$a] ** 2;
+                        $modeSquare += $g * $g;
+                    }
                 }
-                if (abs($sum) > self::NOTICE * $size) {
+                if (abs($sum) > self::NOTICE * (sqrt($rowSquare * $modeSquare) + $turn)) {
                     unset($free[$k]);
                 }
             }

@@ -8,6 +8,8 @@ use Mensura\Exchange\NetworkJson\NetworkJsonReader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
 use Mensura\Network\AdjustmentResult;
+use Mensura\Network\GridFrame;
+use Mensura\Reference\SystemCatalogue;
 use Mensura\Tests\Fixture;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -204,9 +206,11 @@ final class AdjustmentTest extends TestCase
             $d['stations'][] = ['id' => 'X', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0];
             $d['observations'][] = ['type' => 'direction', 'set' => 'P1/1', 'from' => 'P1', 'to' => 'X', 'value' => 1.0, 'sd' => 0.001];
         }), '/plan position of X is not determined/'];
-        yield 'datum defect' => [$change(static function (array &$d): void { foreach ($d['stations'] as &$s) {
-            unset($s['fixed'], $s['sd']);
-        } }), '/datum defect: nothing fixes the position east, position north, height of P1/'];
+        yield 'datum defect' => [$change(static function (array &$d): void {
+            foreach ($d['stations'] as &$s) {
+                unset($s['fixed'], $s['sd']);
+            }
+        }), '/datum defect: nothing fixes the position east, position north, height of P1/'];
         yield 'no position' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'Y'];
             $d['observations'][] = ['type' => 'horizontal-distance', 'from' => 'P1', 'to' => 'Y', 'value' => 10.0, 'sd' => 0.001];
@@ -226,6 +230,27 @@ final class AdjustmentTest extends TestCase
         $this->expectException(UnusableInput::class);
         $this->expectExceptionMessageMatches($message);
         $this->adjust(json_encode($document, \JSON_THROW_ON_ERROR));
+    }
+
+    /** Vectors over sixty kilometres and no control: a datum defect; free, its three translations and nothing else. */
+    public function testFreeVectorNetworkOnTheEllipsoid(): void
+    {
+        $frame = new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $places = ['A' => [480000.0, 6000000.0, 100.0], 'B' => [540000.0, 6010000.0, 300.0], 'C' => [510000.0, 6050000.0, 700.0], 'D' => [500000.0, 6020000.0, 50.0]];
+        $stations = $observations = $at = [];
+        foreach ($places as $id => [$e, $n, $h]) {
+            $at[$id] = $frame->geometry($e, $n, $h)['position'];
+            $stations[] = ['id' => $id, 'e' => $e, 'n' => $n, 'h' => $h];
+        }
+        foreach ([['A', 'B'], ['B', 'C'], ['C', 'A'], ['A', 'D'], ['D', 'C']] as $i => [$a, $b]) {
+            $observations[] = ['type' => 'vector', 'from' => $a, 'to' => $b, 'dx' => $at[$b][0] - $at[$a][0] + 0.001 * $i, 'dy' => $at[$b][1] - $at[$a][1] - 0.002 * $i, 'dz' => $at[$b][2] - $at[$a][2], 'covariance' => [[2.5e-5, 0, 0], [0, 2.5e-5, 0], [0, 0, 2.5e-5]]];
+        }
+        $json = json_encode(['format' => 'mensura-network/1', 'frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'settings' => [], 'stations' => $stations, 'observations' => $observations], \JSON_THROW_ON_ERROR);
+        $free = $this->adjust($json, true);
+        self::assertSame([12, 6], [$free->parameterCount, $free->redundancy]);
+        self::assertEqualsWithDelta(6.0, array_sum(array_column($free->observations, 'redundancyNumber')), 1e-6);
+        $this->expectExceptionMessageMatches('/datum defect: nothing fixes the position east, position north, height of A, B, C, D/');
+        $this->adjust($json);
     }
 
     public function testCoordinatesNothingTouchesStayAsGiven(): void

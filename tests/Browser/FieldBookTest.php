@@ -1,0 +1,254 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Browser;
+
+use Demo\Generator;
+use Demo\TruthModel;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+use PHPUnit\Framework\TestCase;
+
+/** A day in the interface, as someone new to it would spend it. */
+final class FieldBookTest extends TestCase
+{
+    private static Office $office;
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$office = new Office();
+        self::$office->startWorker();
+        self::$office->signIn();
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$office->close();
+    }
+
+    protected function tearDown(): void
+    {
+        self::assertSame([], self::$office->complaints(), 'The browser complained.');
+    }
+
+    /** Files dropped by hand into a new project: intake, network, terrain, hand-over, in one sitting. */
+    public function testANewProjectFromFilesToHandOver(): void
+    {
+        $o = self::$office;
+        $o->go('/');
+        $o->see('New project');
+        $o->type('#project-name', 'Second tarn');
+        $o->press('Open the project');
+        $o->see('Bring in the field files');
+
+        foreach ((new Generator(new TruthModel()))->files() as $name => $contents) {
+            file_put_contents($o->folder.'/'.$name, $contents);
+        }
+        foreach (['control-kestrel-tarn.csv' => 'control list', 'rounds-crest.csv' => 'total-station pointings', 'vectors-static.csv' => 'GNSS vectors', 'pit-topography.csv' => 'surveyed points'] as $name => $kind) {
+            $o->bring($o->folder.'/'.$name);
+            $o->see($name);
+            $o->await(static fn (): ?bool => $kind === $o->driver->executeScript("return document.querySelector('.kind')?.selectedOptions[0].text") ? true : null, "$name as $kind");
+            $o->click('[data-test=accept]');
+            $o->see("Accepted $name");
+        }
+        $o->see('4 files, all accepted');
+
+        $o->keys('4');
+        $o->see('The network is not adjusted yet');
+        $o->click('[data-test=adjust]');
+        $o->see('Adjustment 1 fails its global test');
+        $o->press('Screening');
+        $o->see('Screening proposes to set aside 5');
+        $o->press('Set them aside and compare');
+        $o->see('Adjustment 2 passes its global test');
+        $o->see('Against run 1');
+        $o->click('[data-test=accept-coordinates]');
+        $o->see('Accepted ✓');
+
+        $o->keys('5');
+        $o->see('No surface yet');
+        $o->click('[data-test=new-surface]');
+        $o->type('#surface-name', 'Pit before');
+        $o->click('[data-test=break-CREST]');
+        $o->click('[data-test=break-TOE]');
+        $o->type('#surface-interval', '0.5');
+        $o->click('[data-test=save-surface]');
+        $o->see('Pit before: 2');
+        $o->see('contours every 0.50 m');
+        $o->type('[data-test=elevation]', '225');
+        $o->click('[data-test=volume]');
+        $o->see('above 225.000, cut');
+
+        $o->keys('8');
+        foreach (['csv' => 'second-tarn-coordinates.csv', 'dxf' => 'second-tarn-drawing.dxf', 'pdf' => 'second-tarn-adjustment.pdf'] as $kind => $file) {
+            $o->click("[data-test=write-$kind]");
+            $o->see($file);
+        }
+        $o->see('3 files, all fresh');
+        $o->see('Nothing was left out.');
+    }
+
+    public function testSelectionIsOneOnBothPages(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3');
+        $o->click('.body .row');
+        $o->see('rounds-crest.csv line');
+        self::assertCount(1, $o->driver->findElements(WebDriverBy::cssSelector('.row.selected')));
+        // Down with Shift extends; the slip counts.
+        $o->find('.scroller')->sendKeys([WebDriverKeys::SHIFT.WebDriverKeys::ARROW_DOWN.WebDriverKeys::ARROW_DOWN]);
+        $o->see('3 observed values');
+        // A click on the sketch: KT05 is selected there, its observations here.
+        $o->go('/p/1/network?point=KT05');
+        $o->see('selected');
+        $count = (int) $o->driver->executeScript("return document.querySelectorAll('.row.selected').length");
+        self::assertGreaterThan(5, $count);
+        $o->await(static fn (): ?bool => (bool) $o->driver->executeScript("return document.querySelector('.map canvas') !== null") ?: null, 'the map');
+    }
+
+    public function testClickingALineOnTheSketchSelectsItsObservations(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3');
+        usleep(700000);
+        // Half way from KT05 to KT09, in the map's pixels: the map is fitted to the points, north up.
+        $hit = null;
+        foreach (range(0, 12) as $i) {
+            $map = $o->find('.map');
+            $size = $map->getSize();
+            $o->driver->action()->moveToElement($map, (int) ($size->getWidth() * (0.30 + 0.015 * $i) - $size->getWidth() / 2 + 0), 0)->click()->perform();
+            usleep(120000);
+            $hit = (int) $o->driver->executeScript("return document.querySelectorAll('.row.selected').length");
+            if ($hit > 0) {
+                break;
+            }
+        }
+        self::assertGreaterThan(0, $hit, 'No line of the network crosses the middle row of the sketch.');
+    }
+
+    public function testXSetsAsideComparesAndBringsBackAndStaleThingsSayWhy(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3 fails');
+        $o->click('.body .row');
+        $o->see('Set aside and compare');
+        $o->find('.scroller')->sendKeys('x');
+        $o->see('Adjustment 4');
+        $o->see('Against run 3');
+        $o->see('6 stale');
+        $o->keys('5');
+        $o->find('[data-test=surface-stale]');
+        $o->see('rests on stale accepted coordinates');
+        $o->click('[data-test=ledger]');
+        $o->see('Set aside');
+        $o->click('[data-test=recompute]');
+        $o->see('Everything is fresh again.', 30);
+        self::assertStringNotContainsString('stale', $o->text());
+        // Ctrl+Z all the way back.
+        $o->keys(WebDriverKeys::ESCAPE);
+        $o->go('/p/1/network');
+        $o->see('Adjustment 4');
+        for ($i = 0; $i < 8; ++$i) {
+            $before = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""');
+            $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);
+            $o->await(static fn (): ?bool => ($now = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""')) !== '' && $now !== $before ? true : null, 'the undo to be done');
+        }
+        $o->see('Adjustment 3 fails');
+        self::assertStringNotContainsString('6 stale', $o->text());
+    }
+
+    public function testUnitsChangeWhatIsShownOnly(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3');
+        $o->press('Stations');
+        $o->see('6028');
+        $o->click('[data-test=units]');
+        $o->see('Changes what is shown');
+        $o->driver->findElement(WebDriverBy::cssSelector('input[value=ft]'))->click();
+        $o->see('easting ft');
+        $o->see('19777'); // 6 028 000 m in international feet starts so
+        $o->driver->findElement(WebDriverBy::cssSelector('input[value=m]'))->click();
+        $o->see('easting m');
+        $o->keys(WebDriverKeys::ESCAPE);
+    }
+
+    public function testSearchAndKeys(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/reference');
+        $o->see('in use');
+        $o->keys('/');
+        $o->type('.search .input', 'borrow');
+        $o->see('surface');
+        $o->keys(WebDriverKeys::ENTER);
+        $o->see('Borrow pit: 2');
+        $o->click('[data-test=view-3d]');
+        $o->find('.three canvas');
+        $o->keys('?');
+        $o->see('set aside, or bring back');
+        $o->keys(WebDriverKeys::ESCAPE);
+        $o->keys('1');
+        $o->see('all accepted');
+    }
+
+    public function testWrongFilesAreExplainedInPlace(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/intake');
+        $o->see('all accepted');
+        file_put_contents($o->folder.'/picture.png', "\x89PNG\r\n\x1a\n\0\0\0");
+        $o->bring($o->folder.'/picture.png');
+        $o->see('picture.png, line 1: this is a binary file, not delimited text; export it as CSV');
+        $o->press('Discard');
+        $o->see('Discarded picture.png.');
+        file_put_contents($o->folder.'/short.csv', "point,easting [m],northing,height [m],code\nQ1,10,20,3,A\nQ2,11,2");
+        $o->bring($o->folder.'/short.csv');
+        $o->see('In which unit is northing?');
+        $o->see('line 3');
+        $o->see('h is missing; is the line cut off?');
+        $o->press('Discard');
+        $o->see('Discarded short.csv.');
+    }
+
+    public function testAReviewerSeesEverythingAndChangesNothing(): void
+    {
+        $o = self::$office;
+        $o->go('/');
+        $o->press('sign out');
+        $o->find('#username');
+        $o->type('#username', 'review');
+        $o->type('#password', 'wrong password');
+        $o->click('button[type=submit]');
+        $o->see('Name or password is not right.');
+        $o->signIn('review');
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3');
+        self::assertNotNull($o->find('[data-test=adjust]')->getAttribute('disabled'));
+        $o->go('/p/1/handover');
+        $o->see('read back');
+        self::assertNotNull($o->find('[data-test=write-csv]')->getAttribute('disabled'));
+        $o->go('/');
+        $o->press('sign out');
+        $o->signIn();
+    }
+
+    /** Nothing is cut off or overlaps at the narrowest width that is promised. */
+    public function testUsableAtTheNarrowestWidth(): void
+    {
+        $o = self::$office;
+        $o->resize(1024, 768);
+        foreach (['intake', 'reference', 'network', 'terrain', 'handover'] as $stage) {
+            $o->go("/p/1/$stage");
+            $o->find('.sheet h1');
+            usleep(300000);
+            self::assertSame([], $o->driver->executeScript("return [...document.querySelectorAll('.figures-page h1, .figures-page .button, .top > *, .course .name')].filter(e => { const b = e.getBoundingClientRect(); return b.width > 0 && (b.right > innerWidth + 1 || b.left < -1); }).map(e => e.innerText)"), $stage);
+        }
+        $o->resize(1280, 800);
+    }
+}

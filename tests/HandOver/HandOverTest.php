@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\HandOver;
+
+use App\Tests\ApiTestCase;
+use Symfony\Component\Process\Process;
+
+/** What is handed over is opened by programs that share nothing with ours: GDAL, ezdxf, poppler. */
+final class HandOverTest extends ApiTestCase
+{
+    private string $folder;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->folder = sys_get_temp_dir().'/handover-'.bin2hex(random_bytes(4));
+        mkdir($this->folder);
+        $this->acceptDemoFiles();
+        $this->job('/network/adjust');
+        $this->post('/network/accept');
+        $crest = array_column(array_filter($this->get('/points')['points'], static fn (array $p): bool => 'CREST' === $p['code']), 'name');
+        $this->post('/terrain/surfaces', ['name' => 'Pit', 'roles' => ['surveyed'], 'interval' => 0.5, 'lines' => [['role' => 'breakline', 'name' => 'crest', 'points' => [...$crest, $crest[0]], 'vertices' => []]]], 202);
+    }
+
+    protected function tearDown(): void
+    {
+        (new Process(['rm', '-rf', $this->folder]))->run();
+        parent::tearDown();
+    }
+
+    public function testDrawingOpensElsewhere(): void
+    {
+        $surface = $this->get('/terrain')['surfaces'][0];
+        $file = $this->write('dxf', [$surface['id']]);
+        $script = <<<'PY'
+            import sys, json, ezdxf
+            doc = ezdxf.readfile(sys.argv[1])
+            auditor = doc.audit()
+            msp = doc.modelspace()
+            points = [tuple(p.dxf.location) for p in msp.query('POINT')]
+            print(json.dumps({"version": doc.dxfversion, "errors": [str(e) for e in auditor.errors], "fixes": len(auditor.fixes), "points": points,
+              "names": [t.dxf.text for t in msp.query('TEXT[layer=="POINT-NAMES"]')], "contours": len(msp.query('LWPOLYLINE')), "breaklines": len(msp.query('POLYLINE')),
+              "elevations": sorted({round(l.dxf.elevation, 3) for l in msp.query('LWPOLYLINE')}), "layers": sorted(l.dxf.name for l in doc.layers)}))
+            PY;
+        $seen = json_decode($this->tool('/usr/bin/python3', '-c', $script, $file), true, 16, \JSON_THROW_ON_ERROR);
+        self::assertSame(['AC1015', []], [$seen['version'], $seen['errors']]);
+        $points = $this->get('/points')['points'];
+        self::assertCount(\count($points), $seen['points']);
+        foreach ($points as $i => $p) {
+            self::assertEqualsWithDelta([$p['e'], $p['n'], $p['h']], $seen['points'][$i], 1e-6);
+            self::assertSame($p['name'], $seen['names'][$i]);
+        }
+        self::assertSame($surface['contourCount'], $seen['contours']);
+        self::assertSame(1, $seen['breaklines']);
+        self::assertContains('PIT-CONTOURS-INDEX', $seen['layers']);
+        self::assertSame([], array_filter($seen['elevations'], static fn (float $h): bool => abs($h / 0.5 - round($h / 0.5)) > 1e-9));
+
+        $gdal = $this->tool('ogrinfo', '-ro', '-al', '-so', $file);
+        self::assertMatchesRegularExpression('/Feature Count: '.(\count($points) * 3 + $seen['contours'] + 1).'\b/', $gdal);
+    }
+
+    public function testCoordinatesOpenElsewhere(): void
+    {
+        $file = $this->write('csv', []);
+        $contents = (string) file_get_contents($file);
+        self::assertStringContainsString('EPSG:25830', $contents);
+        $script = 'import csv, sys, json; rows = list(csv.reader(l for l in open(sys.argv[1], newline="", encoding="utf-8") if not l.startswith("#"))); print(json.dumps(rows))';
+        $rows = json_decode($this->tool('/usr/bin/python3', '-c', $script, $file), true, 16, \JSON_THROW_ON_ERROR);
+        self::assertSame(['point', 'easting [m]', 'northing [m]', 'height [m]', 'code', 'role', 'source'], $rows[0]);
+        foreach ($this->get('/points')['points'] as $i => $p) {
+            self::assertSame($p['name'], $rows[$i + 1][0]);
+            self::assertEqualsWithDelta($p['e'], (float) $rows[$i + 1][1], 1e-5);
+        }
+    }
+
+    public function testReportOpensElsewhere(): void
+    {
+        $file = $this->write('pdf', []);
+        $text = $this->tool('pdftotext', '-layout', $file, '-');
+        $network = $this->get('/network');
+        self::assertStringContainsString($network['runs'][0]['headline'], $text);
+        foreach ($network['stations'] as $s) {
+            self::assertMatchesRegularExpression('/'.$s['name'].'\s+'.preg_quote(\sprintf('%.4f', $s['e']), '/').'/', $text);
+        }
+        self::assertStringContainsString('Nothing is set aside', $text);
+    }
+
+    public function testReceiptsAndArchive(): void
+    {
+        $this->write('csv', []);
+        $this->write('csv', []);
+        $list = $this->get('/handover');
+        self::assertCount(1, $list['exports']);
+        self::assertCount(1, $list['archive']);
+        self::assertTrue($list['exports'][0]['holds']);
+        self::assertSame([['points', '500', '500', true]], array_map(array_values(...), \array_slice($list['exports'][0]['checks'], 0, 1)));
+        $this->get('/handover/999999/file', 404);
+    }
+
+    public function testAFileWhoseReceiptDoesNotHoldIsNotOffered(): void
+    {
+        $this->write('csv', []);
+        $row = $this->database()->fetchAssociative("SELECT id, summary FROM result WHERE kind = 'export' AND project_id = ?", [$this->project]);
+        self::assertIsArray($row);
+        $this->database()->update('result', ['summary' => strtr($row['summary'], ['"holds":true,"leftOut"' => '"holds":false,"leftOut"'])], ['id' => $row['id']]);
+        $problem = $this->get("/handover/{$row['id']}/file", 409);
+        self::assertStringContainsString('receipt does not hold', $problem['detail']);
+    }
+
+    public function testMissingThingsAreNamed(): void
+    {
+        self::assertStringContainsString('there is no such surface', (string) $this->job('/handover', ['kind' => 'dxf', 'surfaces' => [4711]])['error']);
+        self::assertStringContainsString('kind', $this->post('/handover', ['kind' => 'doc'], 422)['detail']);
+    }
+
+    /** @param list<int> $surfaces */
+    private function write(string $kind, array $surfaces): string
+    {
+        $job = $this->job('/handover', ['kind' => $kind, 'surfaces' => $surfaces]);
+        self::assertSame('done', $job['state'], (string) $job['error']);
+        $export = array_column($this->get('/handover')['exports'], null, 'kind')[$kind];
+        $this->client->request('GET', "/api/projects/{$this->project}/handover/{$export['id']}/file");
+        self::assertSame(200, $this->client->getResponse()->getStatusCode());
+        self::assertStringContainsString('attachment; filename='.$export['name'], (string) $this->client->getResponse()->headers->get('Content-Disposition'));
+        file_put_contents($this->folder.'/'.$export['name'], $this->client->getResponse()->getContent());
+
+        return $this->folder.'/'.$export['name'];
+    }
+
+    private function tool(string ...$command): string
+    {
+        return (new Process($command))->mustRun()->getOutput();
+    }
+}
