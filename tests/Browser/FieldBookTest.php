@@ -185,7 +185,7 @@ final class FieldBookTest extends TestCase
         $o->see('in use');
         $o->keys('/');
         $o->type('.search .input', 'borrow');
-        $o->see('surface');
+        $o->await(static fn (): ?bool => str_contains((string) $o->find('.search .hit')->getText(), 'Borrow pit') ? true : null, 'the surface to be found');
         $o->keys(WebDriverKeys::ENTER);
         $o->see('Borrow pit: 2');
         $o->click('[data-test=view-3d]');

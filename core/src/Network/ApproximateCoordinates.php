@@ -10,7 +10,7 @@ use Mensura\Observation\ObservationKind;
  * Approximate coordinates for stations that have none, carried outwards from those that do.
  *
  * In turn, until nothing new is found: vectors, polar points from oriented setups, free stations from two or more
- * sighted distances, intersections, three-point resections (Tienstra), three distances; heights by levelled
+ * sighted distances, intersections, three-point resections (Tienstra), three distances, local blocks; heights by levelled
  * differences and zenith angles. Good to the size of a wild guess (curvature and grid scale are ignored);
  * the adjustment iterates from there.
  */
@@ -58,14 +58,106 @@ final class ApproximateCoordinates
             $self->collect();
             do {
                 $found = $self->vectors() + $self->polar() + $self->heightsKnown();
-                $found = $found > 0 ? $found : $self->freeStations();
-                $found = $found > 0 ? $found : $self->intersections();
-                $found = $found > 0 ? $found : $self->resections();
-                $found = $found > 0 ? $found : $self->trilaterations();
+                $found = $found > 0 ? $found : $self->plan();
+                $found = $found > 0 ? $found : $self->localBlocks();
             } while ($found > 0);
         }
 
         return [$self->e, $self->n, $self->h];
+    }
+
+    private function plan(): int
+    {
+        $found = $this->freeStations();
+        $found = $found > 0 ? $found : $this->intersections();
+        $found = $found > 0 ? $found : $this->resections();
+
+        return $found > 0 ? $found : $this->trilaterations();
+    }
+
+    /**
+     * Setups that hang together but see too little that is known: computed about one of them in a frame of their own,
+     * then turned and shifted onto the two or more known stations among them.
+     */
+    private function localBlocks(): int
+    {
+        $known = [$this->e, $this->n];
+        $nothing = array_fill(0, \count($this->e), null);
+        $visited = [];
+        $found = 0;
+        foreach ($this->setups as $setup) {
+            $at = $setup['at'];
+            $ray = array_values(array_filter($setup['rays'], fn (array $r): bool => isset($this->distances[$at][$r[0]])))[0] ?? null;
+            if ($setup['azimuth'] || null === $ray || isset($visited[$at])) {
+                continue;
+            }
+            $this->e = $this->n = $nothing;
+            $this->place($at, 0.0, 0.0);
+            $d = $this->distances[$at][$ray[0]];
+            $this->place($ray[0], $d * sin($ray[1]), $d * cos($ray[1]));
+            while ($this->polar(false) > 0 || $this->plan() > 0) {
+                continue;
+            }
+            $local = [$this->e, $this->n];
+            [$this->e, $this->n] = $known;
+            $pairs = [];
+            foreach ($local[0] as $s => $x) {
+                if (null !== $x) {
+                    $visited[$s] = true;
+                    if ($this->known($s)) {
+                        $pairs[] = [$x, (float) $local[1][$s], (float) $this->e[$s], (float) $this->n[$s]];
+                    }
+                }
+            }
+            $fit = self::turnAndShift($pairs);
+            if (null === $fit) {
+                continue;
+            }
+            [$cos, $sin, $e0, $n0] = $fit;
+            foreach ($local[0] as $s => $x) {
+                if (null !== $x && !$this->known($s)) {
+                    $y = (float) $local[1][$s];
+                    $this->place($s, $e0 + $x * $cos - $y * $sin, $n0 + $x * $sin + $y * $cos);
+                    ++$found;
+                }
+            }
+            $known = [$this->e, $this->n];
+        }
+        [$this->e, $this->n] = $known;
+
+        return $found;
+    }
+
+    /**
+     * Least-squares rotation and translation without scale.
+     *
+     * @param list<array{float, float, float, float}> $pairs local x, y, then e, n
+     *
+     * @return ?array{float, float, float, float} cosine, sine, e and n of the local origin; null with fewer than two places
+     */
+    private static function turnAndShift(array $pairs): ?array
+    {
+        $count = \count($pairs);
+        if ($count < 2) {
+            return null;
+        }
+        $mean = [0.0, 0.0, 0.0, 0.0];
+        foreach ($pairs as $pair) {
+            for ($k = 0; $k < 4; ++$k) {
+                $mean[$k] += $pair[$k] / $count;
+            }
+        }
+        $dot = $cross = 0.0;
+        foreach ($pairs as [$x, $y, $e, $n]) {
+            $dot += ($x - $mean[0]) * ($e - $mean[2]) + ($y - $mean[1]) * ($n - $mean[3]);
+            $cross += ($x - $mean[0]) * ($n - $mean[3]) - ($y - $mean[1]) * ($e - $mean[2]);
+        }
+        if (hypot($dot, $cross) < 1e-6) {
+            return null;
+        }
+        $a = atan2($cross, $dot);
+
+        return [cos($a), sin($a), $mean[2] - $mean[0] * cos($a) + $mean[1] * sin($a), $mean[3] - $mean[0] * sin($a) - $mean[1] * cos($a)];
     }
 
     private function collect(): void
@@ -188,10 +280,13 @@ final class ApproximateCoordinates
         return atan2((float) $this->e[$to] - (float) $this->e[$from], (float) $this->n[$to] - (float) $this->n[$from]);
     }
 
-    private function polar(): int
+    private function polar(bool $azimuths = true): int
     {
         $found = 0;
         foreach ($this->setups as $setup) {
+            if ($setup['azimuth'] && !$azimuths) {
+                continue; // an azimuth means nothing in a frame of one's own
+            }
             $at = $setup['at'];
             $turn = $this->orientation($setup);
             if (null === $turn) {
@@ -265,23 +360,11 @@ final class ApproximateCoordinates
                     $pairs[] = [$d * sin($direction), $d * cos($direction), (float) $this->e[$to], (float) $this->n[$to]];
                 }
             }
-            $count = \count($pairs);
-            if ($count < 2) {
+            $fit = self::turnAndShift($pairs);
+            if (null === $fit) {
                 continue;
             }
-            $mean = [0.0, 0.0, 0.0, 0.0];
-            foreach ($pairs as $pair) {
-                for ($k = 0; $k < 4; ++$k) {
-                    $mean[$k] += $pair[$k] / $count;
-                }
-            }
-            $dot = $cross = 0.0;
-            foreach ($pairs as [$x, $y, $e, $n]) {
-                $dot += ($x - $mean[0]) * ($e - $mean[2]) + ($y - $mean[1]) * ($n - $mean[3]);
-                $cross += ($x - $mean[0]) * ($n - $mean[3]) - ($y - $mean[1]) * ($e - $mean[2]);
-            }
-            $a = atan2($cross, $dot);
-            $this->place($at, $mean[2] - $mean[0] * cos($a) + $mean[1] * sin($a), $mean[3] - $mean[0] * sin($a) - $mean[1] * cos($a));
+            $this->place($at, $fit[2], $fit[3]);
             ++$found;
         }
 

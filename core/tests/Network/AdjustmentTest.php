@@ -190,6 +190,28 @@ final class AdjustmentTest extends TestCase
         }
     }
 
+    /** A traverse between two known points that do not see each other, with no azimuth anywhere. */
+    public function testATraverseWithoutOrientationFindsItsPlace(): void
+    {
+        $truth = ['A' => [0.0, 0.0], 'T1' => [80.0, 30.0], 'T2' => [150.0, -20.0], 'T3' => [230.0, 40.0], 'B' => [300.0, 10.0]];
+        $names = array_keys($truth);
+        $observations = $stations = [];
+        for ($i = 1; $i < 4; ++$i) {
+            foreach ([$i - 1, $i + 1] as $j) {
+                [$de, $dn] = [$truth[$names[$j]][0] - $truth[$names[$i]][0], $truth[$names[$j]][1] - $truth[$names[$i]][1]];
+                $observations[] = ['type' => 'direction', 'set' => '1', 'from' => $names[$i], 'to' => $names[$j], 'value' => fmod(rad2deg(atan2($de, $dn)) + 400.0 + 31.0 * $i, 360.0), 'sd' => 0.0005];
+                $observations[] = ['type' => 'horizontal-distance', 'from' => $names[$i], 'to' => $names[$j], 'value' => hypot($de, $dn), 'sd' => 0.002];
+            }
+        }
+        foreach ($truth as $id => [$e, $n]) {
+            $stations[] = \in_array($id, ['A', 'B'], true) ? ['id' => $id, 'e' => $e, 'n' => $n, 'fixed' => ['e', 'n']] : ['id' => $id];
+        }
+        $result = $this->adjust(json_encode(['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [], 'stations' => $stations, 'observations' => $observations], \JSON_THROW_ON_ERROR));
+        foreach ($result->stations as $station) {
+            self::assertEqualsWithDelta($truth[$station['id']], [$station['e'], $station['n']], 1e-6);
+        }
+    }
+
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function badInput(): iterable
     {

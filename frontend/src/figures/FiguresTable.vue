@@ -112,6 +112,13 @@ function direction(key: string): string {
   return s === undefined ? '' : s.desc ? '▾' : '▴';
 }
 
+/** What is chosen here must not come back as if the other page had chosen it. */
+let own = false;
+function choose(keys: string[]) {
+  own = true;
+  emit('select', keys);
+}
+
 function pick(index: number, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
   const row = shown.value[index];
   if (!row) return;
@@ -119,19 +126,16 @@ function pick(index: number, event: { shiftKey: boolean; ctrlKey: boolean; metaK
   const key = props.rowKey(row.original);
   if (event.shiftKey && anchor.value >= 0) {
     const [a, b] = [Math.min(anchor.value, index), Math.max(anchor.value, index)];
-    emit(
-      'select',
-      shown.value.slice(a, b + 1).map((r) => props.rowKey(r.original)),
-    );
+    choose(shown.value.slice(a, b + 1).map((r) => props.rowKey(r.original)));
     return;
   }
   anchor.value = index;
   if (event.ctrlKey || event.metaKey) {
     const next = new Set(props.selected);
     if (!next.delete(key)) next.add(key);
-    emit('select', [...next]);
+    choose([...next]);
   } else {
-    emit('select', [key]);
+    choose([key]);
   }
 }
 
@@ -149,10 +153,7 @@ function key(event: KeyboardEvent) {
     pick(to, event);
     virtualizer.value.scrollToIndex(to);
   } else if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
-    emit(
-      'select',
-      shown.value.map((r) => props.rowKey(r.original)),
-    );
+    choose(shown.value.map((r) => props.rowKey(r.original)));
   } else if ((event.ctrlKey || event.metaKey) && event.key === 'c') {
     void copy();
   } else if (event.key === 'Enter' && shown.value[cursor.value]) {
@@ -167,6 +168,10 @@ function key(event: KeyboardEvent) {
 watch(
   () => props.selected,
   async (selected) => {
+    if (own) {
+      own = false;
+      return;
+    }
     const first = [...selected][0];
     if (first === undefined) return;
     const index = shown.value.findIndex((r) => props.rowKey(r.original) === first);
@@ -206,7 +211,7 @@ watch(
           :title="c.hint ?? `Sort by ${c.title}`"
           @click="toggleSort(c.key, $event.shiftKey)"
         >
-          {{ c.title }}<span v-if="c.unit" class="unit">{{ c.unit }}</span
+          {{ c.title }}<span v-if="c.unit" class="unit">{{ ' ' + c.unit }}</span
           ><span class="arrow">{{ direction(c.key) }}</span>
         </button>
       </div>
@@ -287,7 +292,6 @@ watch(
   overflow: hidden;
 }
 .head .unit {
-  margin-left: 4px;
   font-size: 11px;
 }
 .head .right {

@@ -118,8 +118,7 @@ async function discard() {
     <p v-if="preview.unreadable" class="notice bad" role="alert">{{ preview.unreadable }}</p>
     <div v-else class="scroll body">
       <p>
-        <strong>{{ counts }}</strong
-        ><span v-if="size" class="quiet">, over {{ size }}</span>
+        <strong>{{ counts }}</strong><span v-if="size" class="quiet">, over {{ size }}</span>
       </p>
       <label v-if="preview.leftOut > 0" class="notice bad"
         ><input v-model="leaveOut" type="checkbox" data-test="leave-out" /> {{ preview.leftOut }} line{{
@@ -129,8 +128,9 @@ async function discard() {
       >
       <ul v-if="preview.findingCount > 0" class="findings" :aria-label="`${preview.findingCount} things to look at`">
         <li v-for="(f, i) in preview.findings" :key="i">
-          <span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span
-          ><span class="mono quiet">{{ f.line === null ? '' : `line ${f.line}` }}</span
+          <span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span><span
+            class="mono quiet"
+            >{{ f.line === null ? '' : `line ${f.line}` }}</span
           ><span>{{ f.message }}</span>
         </li>
       </ul>

@@ -123,8 +123,9 @@ function save() {
     </div>
     <div class="actions">
       <button class="button main" type="submit" data-test="save-surface" :disabled="count < 3">
-        {{ surface ? 'Change and compute' : 'Make it' }}</button
-      ><button type="button" class="button plain" @click="emit('cancel')">Leave it</button>
+        {{ surface ? 'Change and compute' : 'Make it' }}</button><button type="button" class="button plain" @click="emit('cancel')">
+        Leave it
+      </button>
     </div>
   </form>
 </template>
