@@ -5,7 +5,8 @@ const MINUS = '\u2212';
 
 /** A minus sign as wide as a digit. */
 export function signed(text: string): string {
-  return text.replace('-', MINUS);
+  // A zero has no sign.
+  return /^-0\.?0*$/.test(text) ? text.slice(1) : text.replace('-', MINUS);
 }
 
 export function lengthUnit(units: UnitsView): string {

@@ -36,6 +36,9 @@ const project = useProject();
 .slip > :deep(:nth-child(2)) {
   padding-right: 22px;
 }
+.slip :deep(strong) {
+  margin-right: 6px;
+}
 .close {
   position: absolute;
   right: 10px;

@@ -40,7 +40,13 @@ let map: OlMap | null = null;
 let styles = new Styles();
 let draw: Draw | null = null;
 let fitted = '';
-const sources = { paths: new VectorSource(), lines: new VectorSource(), ellipses: new VectorSource(), points: new VectorSource() };
+const sources = {
+  paths: new VectorSource(),
+  lines: new VectorSource(),
+  ellipses: new VectorSource(),
+  points: new VectorSource(),
+  selection: new VectorSource(),
+};
 
 const kinds = computed(() => {
   const s = props.scene;
@@ -145,11 +151,25 @@ function build() {
   );
   sources.points.clear();
   sources.points.addFeatures(s.points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
+  highlight();
   const key = box ? box.map((v) => v.toFixed(0)).join() : '';
   if (key !== fitted && map) {
     fitted = key;
     fit();
   }
+}
+
+/** What is selected is drawn on a layer of its own, so that selecting does not draw thousands of others again. */
+function highlight() {
+  const features: Feature[] = [];
+  for (const l of props.selected.size > 0 ? props.scene.lines : []) {
+    if (props.selected.has(l.key)) features.push(new Feature({ geometry: new LineString([l.from, l.to]), style: l.style, tone: l.tone }));
+  }
+  for (const p of props.selectedPoints.size > 0 ? props.scene.points : []) {
+    if (props.selectedPoints.has(p.name)) features.push(new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role }));
+  }
+  sources.selection.clear();
+  sources.selection.addFeatures(features);
 }
 
 function restyle() {
@@ -202,9 +222,10 @@ onMounted(() => {
     controls: [],
     layers: [
       layer('paths', (f, r) => styles.path(f, r), true),
-      layer('lines', (f) => styles.line(f, props.selected.has(f.get('key') as string))),
+      layer('lines', (f) => styles.line(f, false)),
       layer('ellipses', () => styles.ellipse()),
-      layer('points', (f, r) => styles.point(f, r, props.selectedPoints.has(f.get('name') as string), props.scene.points.length), true),
+      layer('selection', (f, r) => (f.get('name') ? styles.point(f, r, true, 1) : styles.line(f, true))),
+      layer('points', (f, r) => styles.point(f, r, false, props.scene.points.length), true),
     ],
     view: new View({
       projection: new Projection({ code: 'project', units: 'm', extent: [-1e8, -1e8, 1e8, 1e8] }),
@@ -235,7 +256,7 @@ onBeforeUnmount(() => {
 });
 
 watch(() => props.scene, build);
-watch([() => props.selected, () => props.selectedPoints], restyle);
+watch([() => props.selected, () => props.selectedPoints], highlight);
 watch(
   () => session.theme,
   () => {

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia';
+import { markRaw } from 'vue';
 import { get, post, Problem, put } from '../api/client';
 import type { JobView, Overview, PointsView, PointView, UnitsView } from '../api/types';
 
@@ -23,6 +24,8 @@ export const useProject = defineStore('project', {
     slipOpen: true,
     /** Counts changes of the project's data, so that stages know when to load again. */
     version: 0,
+    /** The revision whose data is loaded. */
+    seen: -1,
     dropped: [] as File[],
     timer: 0 as number,
     noteTimer: 0 as number,
@@ -54,18 +57,19 @@ export const useProject = defineStore('project', {
       if (this.id === 0) return;
       this.timer = window.setTimeout(
         async () => {
-          await this.refresh().catch(() => undefined);
+          await this.refresh(this.busyJobs.length > 0).catch(() => undefined);
           this.schedule();
         },
         this.busyJobs.length > 0 ? POLL_BUSY : POLL_CALM,
       );
     },
-    async refresh() {
-      const before = this.overview?.revision;
+    /** A quiet refresh, while a job runs, shows its progress and leaves loading the data to its end. */
+    async refresh(quiet = false) {
       const overview = await get<Overview>(this.path(''));
       this.overview = overview;
-      if (before !== overview.revision) {
-        this.points = (await get<PointsView>(this.path('/points'))).points;
+      if (!quiet && this.seen !== overview.revision) {
+        this.seen = overview.revision;
+        this.points = markRaw((await get<PointsView>(this.path('/points'))).points);
         this.version += 1;
       }
     },
@@ -90,7 +94,7 @@ export const useProject = defineStore('project', {
     /** Starts a job and waits for its end; the page stays usable meanwhile. */
     async job(start: Promise<{ job: string }>): Promise<JobView> {
       const { job } = await start;
-      await this.refresh();
+      await this.refresh(true);
       this.schedule();
       for (;;) {
         const view = await get<JobView>(this.path(`/jobs/${job}`));

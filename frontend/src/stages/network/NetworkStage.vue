@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post } from '../../api/client';
 import type { GroupView, NetworkView, RowView, RunView, StationView } from '../../api/types';
@@ -30,7 +30,7 @@ const LIMIT = 3.29;
 
 const project = useProject();
 const route = useRoute();
-const network = ref<NetworkView | null>(null);
+const network = shallowRef<NetworkView | null>(null);
 const tab = ref<'observations' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
 const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
