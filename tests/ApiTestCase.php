@@ -33,20 +33,35 @@ abstract class ApiTestCase extends WebTestCase
         $this->signIn($owner);
     }
 
+    /**
+     * @template T of object
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    private function service(string $class): object
+    {
+        $service = self::getContainer()->get($class);
+        self::assertInstanceOf($class, $service);
+
+        return $service;
+    }
+
     protected function entities(): EntityManagerInterface
     {
-        return self::getContainer()->get(EntityManagerInterface::class);
+        return $this->service(EntityManagerInterface::class);
     }
 
     protected function database(): Connection
     {
-        return self::getContainer()->get(Connection::class);
+        return $this->service(Connection::class);
     }
 
     protected function account(string $name): User
     {
         $user = new User($name, ucfirst($name));
-        $user->setPasswordHash(self::getContainer()->get(UserPasswordHasherInterface::class)->hashPassword($user, 'long enough password'));
+        $user->setPasswordHash($this->service(UserPasswordHasherInterface::class)->hashPassword($user, 'long enough password'));
         $this->entities()->persist($user);
         $this->entities()->flush();
 
@@ -130,7 +145,11 @@ abstract class ApiTestCase extends WebTestCase
         }
     }
 
-    /** @return array<mixed> the job when it is over */
+    /**
+     * @param array<mixed> $body
+     *
+     * @return array<mixed> the job when it is over
+     */
     protected function job(string $path, array $body = []): array
     {
         $id = $this->post($path, $body, 202)['job'];

@@ -25,7 +25,7 @@ final class NetworkSketch
         $x = static fn (float $v): float => self::MARGIN + ($v - min($e)) * $scale;
         $y = static fn (float $v): float => self::HEIGHT - self::MARGIN - ($v - min($n)) * $scale;
         $largest = max(1e-6, ...array_map(static fn ($s): float => $s->semiMajor, $view->stations));
-        $exaggeration = self::round($span * 0.03 / $largest);
+        $exaggeration = self::round($span * 0.06 / $largest);
         $place = [];
         foreach ($view->stations as $s) {
             $place[$s->name] = [$x($s->e), $y($s->n)];

@@ -98,7 +98,8 @@ final class Verdict
         } elseif ($summary['varianceFactor'] * $r < $test['lower']) {
             $sentences[] = 'The observations agree better than their weights promise: the a-priori standard deviations are too large.';
         } elseif ([] !== $high) {
-            $calm = array_map(static fn (GroupView $g): string => $g->name, array_filter($kinds, static fn (GroupView $g): bool => \in_array($g->standing, ['fits', 'low'], true)));
+            $named = array_column(\array_slice($high, 0, 2), 'kind');
+            $calm = array_map(static fn (GroupView $g): string => $g->name, array_values(array_filter($kinds, static fn (GroupView $g): bool => \in_array($g->standing, ['fits', 'low'], true) && !\in_array($g->kind, $named, true))));
             $sentences[] = \sprintf('The excess sits in the %s%s.', $high[0]->name, isset($high[1]) ? ' and the '.$high[1]->name : '')
                 .([] === $calm ? '' : \sprintf(' %s agree with their weights.', ucfirst(implode(' and ', array_filter([implode(', ', \array_slice($calm, 0, -1)), end($calm)])))));
         } else {

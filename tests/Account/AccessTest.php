@@ -21,7 +21,9 @@ final class AccessTest extends ApiTestCase
     public function testReviewersReadAndChangeNothing(): void
     {
         $reviewer = $this->account('reviewer');
-        $this->entities()->persist(new Membership($reviewer, $this->entities()->getReference(Project::class, $this->project), Role::Reviewer));
+        $project = $this->entities()->find(Project::class, $this->project);
+        self::assertNotNull($project);
+        $this->entities()->persist(new Membership($reviewer, $project, Role::Reviewer));
         $this->entities()->flush();
         $this->signIn($reviewer);
         foreach (['', '/points', '/network', '/terrain', '/handover', '/ledger', '/intake', '/jobs', '/search?q=a'] as $path) {

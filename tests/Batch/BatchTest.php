@@ -58,7 +58,9 @@ final class BatchTest extends TestCase
         $self = json_decode($this->run_('surface', Fixture::path('surface/volcano.csv'), '--lines', $lines, '--against', $this->folder.'/s.xml')->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
         self::assertEqualsWithDelta(0.0, $self['volume']['cut'] + $self['volume']['fill'], 0.01);
         self::assertEqualsWithDelta(120000.0, $self['volume']['planArea'], 1e-2);
-        self::assertSame('http://www.landxml.org/schema/LandXML-1.2', simplexml_load_file($this->folder.'/s.xml', \SimpleXMLElement::class, \LIBXML_NONET)->getNamespaces()[''] ?? '');
+        $xml = simplexml_load_file($this->folder.'/s.xml', \SimpleXMLElement::class, \LIBXML_NONET);
+        self::assertNotFalse($xml);
+        self::assertSame('http://www.landxml.org/schema/LandXML-1.2', $xml->getNamespaces()[''] ?? '');
     }
 
     public function testUnusableInputExitsWithTwoAndOneLine(): void

@@ -95,6 +95,9 @@ final class WorkerTest extends TestCase
 
     private function rowsOf(string $table): int
     {
-        return (int) $this->database->query("SELECT COUNT(*) FROM $table")->fetchColumn();
+        $statement = $this->database->query("SELECT COUNT(*) FROM $table");
+        self::assertNotFalse($statement);
+
+        return (int) $statement->fetchColumn();
     }
 }

@@ -36,7 +36,8 @@ const project = useProject();
 .slip > :deep(:nth-child(2)) {
   padding-right: 22px;
 }
-.slip :deep(strong) {
+.slip :deep(strong),
+.slip :deep(.mono) {
   margin-right: 6px;
 }
 .close {

@@ -28,10 +28,10 @@ const scene = computed<Scene>(() => ({ ...pointsScene(project.points), paths: pa
 
 const columns: Column<ExportView>[] = [
   { key: 'name', title: 'file', width: 'minmax(160px, 1fr)', value: (e) => e.name },
-  { key: 'size', title: 'size', width: '76px', align: 'right', mono: true, value: (e) => e.size, text: (e) => fileSize(e.size) },
-  { key: 'receipt', title: 'receipt', width: '92px', value: (e) => (e.holds ? 'holds' : 'fails') },
-  { key: 'state', title: 'state', width: '70px', value: (e) => (e.stale.length > 0 ? 'stale' : 'fresh') },
-  { key: 'when', title: 'written', width: '100px', value: (e) => e.createdAt, text: (e) => when(e.createdAt) },
+  { key: 'size', title: 'size', width: '64px', align: 'right', mono: true, value: (e) => e.size, text: (e) => fileSize(e.size) },
+  { key: 'receipt', title: 'receipt', width: '64px', value: (e) => (e.holds ? 'holds' : 'fails') },
+  { key: 'state', title: 'state', width: '58px', value: (e) => (e.stale.length > 0 ? 'stale' : 'fresh') },
+  { key: 'when', title: 'written', width: '88px', value: (e) => e.createdAt, text: (e) => when(e.createdAt) },
 ];
 
 async function load() {

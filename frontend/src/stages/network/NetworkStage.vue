@@ -125,12 +125,12 @@ const columns = computed<Column<RowView>[]>(() => [
 ]);
 
 const stationColumns = computed<Column<StationView>[]>(() => [
-  { key: 'name', title: 'station', width: '64px', value: (s) => s.name },
+  { key: 'name', title: 'station', width: '54px', value: (s) => s.name },
   {
     key: 'e',
     title: 'easting',
     unit: units.value.length,
-    width: '112px',
+    width: '104px',
     align: 'right',
     mono: true,
     value: (s) => s.e,
@@ -140,7 +140,7 @@ const stationColumns = computed<Column<StationView>[]>(() => [
     key: 'n',
     title: 'northing',
     unit: units.value.length,
-    width: '116px',
+    width: '110px',
     align: 'right',
     mono: true,
     value: (s) => s.n,
@@ -150,7 +150,7 @@ const stationColumns = computed<Column<StationView>[]>(() => [
     key: 'h',
     title: 'height',
     unit: units.value.length,
-    width: '80px',
+    width: '74px',
     align: 'right',
     mono: true,
     value: (s) => s.h,
@@ -160,7 +160,7 @@ const stationColumns = computed<Column<StationView>[]>(() => [
     key: 'major',
     title: 'ellipse',
     unit: smallUnit(units.value),
-    width: '86px',
+    width: '80px',
     align: 'right',
     mono: true,
     value: (s) => s.semiMajor,
