@@ -60,6 +60,9 @@ final class AcceptCoordinates implements Operation
         $hash = hash_init('sha256');
         $stations = $this->store->getJson($network['output'])['stations'];
         foreach ($stations as $s) {
+            if (null === $s['e']) {
+                continue; // a height without a plan position
+            }
             // To the hundredth of a millimetre: what is stored is what is shown and handed over.
             $values = ['e' => round($s['e'], 5), 'n' => round($s['n'], 5), 'h' => round($s['h'], 5), 'source' => 'adjusted'];
             hash_update($hash, json_encode([$s['id'], $values], \JSON_THROW_ON_ERROR));

@@ -147,7 +147,7 @@ final class NetworkReport
                 'control' === ($points[$s['id']]['role'] ?? '') ? (string) $points[$s['id']]['held'] : '', 'control' === ($points[$s['id']]['role'] ?? ''),
                 null === $b ? null : $s['e'] - $b['e'], null === $b ? null : $s['n'] - $b['n'], null === $b ? null : $s['h'] - $b['h'],
             );
-        }, $document['stations']));
+        }, array_filter($document['stations'], static fn (array $s): bool => null !== $s['e'])));
     }
 
     /**
@@ -164,7 +164,7 @@ final class NetworkReport
         $largest = 0.0;
         foreach ($document['stations'] as $s) {
             $b = $before[$s['id']] ?? null;
-            if (null !== $b) {
+            if (null !== $b && null !== $s['e'] && null !== $b['e']) {
                 $shift = new ShiftView((string) $s['id'], $s['e'] - $b['e'], $s['n'] - $b['n'], $s['h'] - $b['h']);
                 $largest = max($largest, sqrt($shift->e ** 2 + $shift->n ** 2 + $shift->h ** 2));
                 $shifts[] = $shift;

@@ -36,6 +36,17 @@ final class AccessTest extends ApiTestCase
         }
     }
 
+    public function testOwnersManagePeople(): void
+    {
+        $this->account('helper');
+        self::assertSame(['owner', 'editor'], array_column($this->call('PUT', '/members', ['username' => 'helper', 'role' => 'editor'], 200), 'role'));
+        self::assertStringContainsString('keeps at least one owner', $this->call('PUT', '/members', ['username' => 'owner', 'role' => 'reviewer'], 422)['detail']);
+        self::assertStringContainsString('there is no account "nobody"', $this->call('PUT', '/members', ['username' => 'nobody', 'role' => 'editor'], 422)['detail']);
+        $this->signIn($this->entities()->getRepository(\App\Account\User::class)->findOneBy(['username' => 'helper']) ?? self::fail());
+        self::assertTrue($this->get('')['mayChange']);
+        $this->call('PUT', '/members', ['username' => 'helper', 'role' => 'owner'], 403);
+    }
+
     public function testStrangersFindNothing(): void
     {
         $this->signIn($this->account('stranger'));

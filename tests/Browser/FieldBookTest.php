@@ -161,6 +161,36 @@ final class FieldBookTest extends TestCase
         self::assertStringNotContainsString('6 stale', $o->text());
     }
 
+    public function testABoundaryDrawnOnTheSketchCutsTheSurface(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/terrain');
+        $o->see('Borrow pit: 2');
+        usleep(700000);
+        $o->click('[data-test=new-surface]');
+        $o->type('#surface-name', 'Drawn');
+        $o->click('[data-test=draw-boundary]');
+        $o->see('Click the boundary');
+        $map = $o->find('.map');
+        foreach ([[-60, -60], [60, -60], [60, 60], [-60, 60]] as [$dx, $dy]) {
+            $o->driver->action()->moveToElement($map, $dx, $dy)->click()->perform();
+            usleep(350000);
+        }
+        $o->driver->action()->moveToElement($map, -60, -60)->click()->perform();
+        $o->see('4 corners');
+        $o->click('[data-test=save-surface]');
+        $o->see('Drawn: 2');
+        // A square of 120 pixels at the scale the bar states.
+        $metres = (float) $o->driver->executeScript("return parseFloat(document.querySelector('.scale').innerText) / document.querySelector('.scale .bar').getBoundingClientRect().width * 120");
+        preg_match('/over ([\d\x{2009}.]+) m² in plan/u', $o->text(), $match);
+        self::assertEqualsWithDelta($metres * $metres, (float) str_replace("\u{2009}", '', $match[1] ?? ''), 0.1 * $metres * $metres);
+        for ($i = 0; $i < 2; ++$i) {
+            $before = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""');
+            $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);
+            $o->await(static fn (): ?bool => ($now = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""')) !== '' && $now !== $before ? true : null, 'the undo to be done');
+        }
+    }
+
     public function testUnitsChangeWhatIsShownOnly(): void
     {
         $o = self::$office;

@@ -60,6 +60,9 @@ final class Adjustment
     /** @var array<int, true> unknowns held to give a free network a datum to compute in */
     private array $held = [];
 
+    /** @var array<int, true> stations whose plan nothing gives or touches */
+    private array $placeless = [];
+
     private ?FreeDatum $datum = null;
 
     /** @var array<int, true> modes that are shifts in Cartesian space */
@@ -180,6 +183,7 @@ final class Adjustment
                 }
                 $e[$s] = 0.0;
                 $n[$s] = 0.0;
+                $this->placeless[$s] = true;
             }
             if (null === $h[$s]) {
                 if (isset($touchesHeight[$station->id]) && ($heightCount > 0 || $this->network->frame->isPlane()) && isset($touchesPlan[$station->id]) && !$this->hasHeightSource($station->id)) {
@@ -876,7 +880,7 @@ final class Adjustment
                     $covariance[$where[$a]][$where[$b]] = $scale * $value;
                 }
             }
-            $entry = ['id' => $station->id, 'e' => $state->e[$s], 'n' => $state->n[$s], 'h' => $state->h[$s]];
+            $entry = ['id' => $station->id, 'e' => isset($this->placeless[$s]) ? null : $state->e[$s], 'n' => isset($this->placeless[$s]) ? null : $state->n[$s], 'h' => $state->h[$s]];
             if (null !== $state->lat[$s] && null !== $state->lon[$s]) {
                 $entry['lat'] = rad2deg($state->lat[$s]);
                 $entry['lon'] = rad2deg($state->lon[$s]);

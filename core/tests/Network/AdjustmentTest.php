@@ -281,6 +281,9 @@ final class AdjustmentTest extends TestCase
         $result = $this->adjust(json_encode($document, \JSON_THROW_ON_ERROR));
         self::assertSame((float) $document['stations'][2]['e'], $result->stations[2]['e']);
         self::assertSame(0.0, $result->stations[2]['sd']['e']);
+        // A bench mark without a plan position is not given one.
+        unset($document['stations'][2]['e'], $document['stations'][2]['n']);
+        self::assertNull($this->adjust(json_encode($document, \JSON_THROW_ON_ERROR))->stations[2]['e']);
     }
 
     private function adjust(string $json, bool $free = false, ?float $screen = null): AdjustmentResult

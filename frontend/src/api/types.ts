@@ -1,5 +1,18 @@
 // Made by bin/console mensura:types from the PHP classes; do not edit.
 
+/** Gives someone a role in a project; "none" takes it away. */
+export interface MemberRequest {
+  username: string;
+  role: string;
+}
+
+/** Someone who may open a project. */
+export interface MemberView {
+  username: string;
+  name: string;
+  role: string;
+}
+
 /** Who is signed in, and the token unsafe requests must carry. */
 export interface SessionView {
   user: UserView | null;

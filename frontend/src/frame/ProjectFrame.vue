@@ -13,6 +13,7 @@ import { useProject } from '../state/project';
 import Course from './Course.vue';
 import JobsPanel from './JobsPanel.vue';
 import KeysPanel from './KeysPanel.vue';
+import PeoplePanel from './PeoplePanel.vue';
 import LedgerPanel from './LedgerPanel.vue';
 import SearchPanel from './SearchPanel.vue';
 import TopLine from './TopLine.vue';
@@ -134,6 +135,7 @@ onBeforeUnmount(() => {
       <UnitsPanel v-if="project.panel === 'units'" />
       <KeysPanel v-if="project.panel === 'keys'" />
       <JobsPanel v-if="project.panel === 'jobs'" />
+      <PeoplePanel v-if="project.panel === 'people'" />
     </template>
     <main v-else-if="failure" class="empty failure">
       <h1>This project cannot be opened</h1>

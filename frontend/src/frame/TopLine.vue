@@ -1,20 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useRouter } from 'vue-router';
 import { angleName } from '../format/units';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
 
 const project = useProject();
 const session = useSession();
-const router = useRouter();
 const overview = computed(() => project.overview!);
 const running = computed(() => project.busyJobs[0] ?? null);
-
-async function leave() {
-  await session.signOut();
-  await router.push('/sign-in');
-}
 </script>
 
 <template>
@@ -47,7 +40,14 @@ async function leave() {
     >
       {{ session.theme === 'paper' ? '☾' : '☀' }}
     </button>
-    <button class="fact" :title="`${session.user?.name}, ${overview.role}: sign out`" @click="leave">{{ session.user?.username }}</button>
+    <button
+      class="fact"
+      data-test="people"
+      :title="`${session.user?.name}, ${overview.role}`"
+      @click="project.panel = project.panel === 'people' ? null : 'people'"
+    >
+      {{ session.user?.username }}
+    </button>
   </header>
 </template>
 
