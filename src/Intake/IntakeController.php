@@ -8,6 +8,7 @@ use App\Api\Problem;
 use App\Intake\Request\AcceptRequest;
 use App\Intake\View\FileView;
 use App\Intake\View\IntakeView;
+use App\Intake\View\SourceLine;
 use App\Ledger\Ledger;
 use App\Project\Project;
 use App\Project\ProjectAccess;
@@ -145,6 +146,20 @@ final class IntakeController
             'Content-Type' => 'text/plain; charset=utf-8',
             'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $survey->name(), preg_replace('/[^A-Za-z0-9._-]/', '_', $survey->name()) ?? 'file'),
         ]);
+    }
+
+    /** The lines around one, as received. */
+    #[Route('/intake/{file<\d+>}/lines/{line<\d+>}', methods: 'GET')]
+    public function lines(int $id, int $file, int $line): JsonResponse
+    {
+        $bytes = $this->store->get($this->file($this->access->read($id), $file)->sha256());
+        $all = preg_split('/\r\n|\n|\r/', mb_scrub($bytes)) ?: [];
+        $around = [];
+        for ($k = max(1, $line - 1); $k <= min(\count($all), $line + 1); ++$k) {
+            $around[] = new SourceLine($k, mb_substr($all[$k - 1], 0, 400));
+        }
+
+        return new JsonResponse($around);
     }
 
     private function file(Project $project, int $id): SurveyFile

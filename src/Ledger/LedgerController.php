@@ -14,7 +14,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\Routing\Attribute\Route;
 
-#[Route('/api/projects/{id<\d+>}/ledger')]
+#[Route('/api/projects/{id<\d+>}')]
 final class LedgerController
 {
     private const SHOWN_ENTRIES = 500;
@@ -27,7 +27,13 @@ final class LedgerController
     ) {
     }
 
-    #[Route('', methods: 'GET')]
+    #[Route('/lineage/{slot}', requirements: ['slot' => '.+'], methods: 'GET')]
+    public function lineage(int $id, string $slot, Lineage $lineage): JsonResponse
+    {
+        return new JsonResponse($lineage->of($this->access->read($id), $slot));
+    }
+
+    #[Route('/ledger', methods: 'GET')]
     public function list(int $id): JsonResponse
     {
         $entries = $this->entities->getRepository(LedgerEntry::class)->findBy(['project' => $this->access->read($id)], ['seq' => 'DESC'], self::SHOWN_ENTRIES);
@@ -35,7 +41,7 @@ final class LedgerController
         return new JsonResponse(new LedgerView(array_map(self::view(...), $entries)));
     }
 
-    #[Route('/{seq<\d+>}', methods: 'GET')]
+    #[Route('/ledger/{seq<\d+>}', methods: 'GET')]
     public function show(int $id, int $seq): JsonResponse
     {
         $project = $this->access->read($id);
@@ -50,13 +56,13 @@ final class LedgerController
         return new JsonResponse(new EntryDetail(self::view($entry), $entry->detail, $changes));
     }
 
-    #[Route('/{seq<\d+>}/undo', methods: 'POST')]
+    #[Route('/ledger/{seq<\d+>}/undo', methods: 'POST')]
     public function undo(int $id, int $seq): JsonResponse
     {
         return new JsonResponse(['seq' => $this->ledger->undo($this->access->change($id), $this->access->user()->name(), $seq)]);
     }
 
-    #[Route('/{seq<\d+>}/back', methods: 'GET')]
+    #[Route('/ledger/{seq<\d+>}/back', methods: 'GET')]
     public function previewBack(int $id, int $seq): JsonResponse
     {
         $entries = $this->entities->getRepository(LedgerEntry::class)->createQueryBuilder('l')->where('l.project = :p AND l.seq > :s')->setParameter('p', $this->access->read($id))->setParameter('s', $seq)->orderBy('l.seq', 'DESC')->getQuery()->getResult();
@@ -64,7 +70,7 @@ final class LedgerController
         return new JsonResponse(new BackPreview(array_values(array_map(self::view(...), $entries)), array_sum(array_map(static fn (LedgerEntry $e): int => $e->changeCount, $entries))));
     }
 
-    #[Route('/{seq<\d+>}/back', methods: 'POST')]
+    #[Route('/ledger/{seq<\d+>}/back', methods: 'POST')]
     public function back(int $id, int $seq): JsonResponse
     {
         return new JsonResponse(['seq' => $this->ledger->backTo($this->access->change($id), $this->access->user()->name(), $seq)]);

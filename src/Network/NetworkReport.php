@@ -117,7 +117,7 @@ final class NetworkReport
                     (int) $o['id'], '' === $component ? null : $component, $o['kind'], (string) $o['set_name'], (string) $o['from_name'], (string) $o['to_name'], (float) $o[$column],
                     $s['residual'] ?? null, $ground, $s['sd'] ?? (null === $o['sd'] ? null : (float) $o['sd']), $s['standardized'] ?? null, $s['redundancyNumber'] ?? null,
                     $s['minimalDetectable'] ?? null, $s['externalEffect'] ?? null, $s['flagged'] ?? false, $isUsed, (string) $o['reason'], $o['aside_by'],
-                    null === $o['aside_at'] ? null : strtr($o['aside_at'], ' ', 'T').'Z', $o['file'], null === $o['line'] ? null : (int) $o['line'],
+                    null === $o['aside_at'] ? null : strtr($o['aside_at'], ' ', 'T').'Z', null === $o['file_id'] ? null : (int) $o['file_id'], $o['file'], null === $o['line'] ? null : (int) $o['line'],
                 );
             }
         }

@@ -27,7 +27,8 @@ try {
         $office->see('Adjustment 3');
         $office->find('.body .row');
         $office->click('.body .row');
-        $office->see('Set aside and compare');
+        $office->click('[data-test=source]');
+        $office->find('.source');
         $shoot('network');
     }
     if ($wants('stations')) {
@@ -62,6 +63,7 @@ try {
     if ($wants('terrain')) {
         $office->go('/p/1/terrain');
         $office->see('Borrow pit');
+        $office->click('[data-test=lineage]');
         usleep(600000);
         $shoot('terrain');
         $office->click('[data-test=view-3d]');

@@ -66,6 +66,22 @@ final class LedgerTest extends ApiTestCase
         self::assertCount(3, $this->get('/handover')['archive'], 'What was handed over before is kept.');
     }
 
+    public function testLineageReachesDownToFilesAndDecisions(): void
+    {
+        $worst = $this->worst();
+        $this->post('/network/use', ['rows' => [['id' => $worst['id'], 'component' => null]], 'aside' => true, 'reason' => 'target moved']);
+        $this->job('/recompute');
+        $steps = $this->get('/lineage/volume:'.$this->surface);
+        $text = implode("\n", array_map(static fn (array $s): string => str_repeat(' ', $s['depth']).$s['text'], $steps));
+        self::assertMatchesRegularExpression('/^Volume of surface Pit.* by Owner\n Surface Pit, run 2/', $text);
+        self::assertStringContainsString('points of pit-topography.csv (sha-256', $text);
+        self::assertStringContainsString('   Network adjustment, run 2', $text);
+        self::assertStringContainsString('174 observations of rounds-crest.csv', $text);
+        self::assertStringContainsString('1 set aside by Owner: target moved', $text);
+        self::assertStringContainsString('the default weights', $text);
+        self::assertSame([], $this->get('/lineage/nothing'));
+    }
+
     public function testUndoWorksAcrossAllAndLeavesNothingStale(): void
     {
         $tables = ['point', 'observation', 'surface', 'result', 'survey_file'];

@@ -67,6 +67,9 @@ final class NetworkTest extends ApiTestCase
         $row = $this->get('/network')['rows'][0];
         self::assertSame('rounds-crest.csv', $row['file']);
         self::assertSame(3, $row['line']);
+        $lines = $this->get("/intake/{$row['fileId']}/lines/3");
+        self::assertSame([2, 3, 4], array_column($lines, 'line'));
+        self::assertStringStartsWith('KT02;1;', $lines[1]['text']);
         self::assertEqualsWithDelta(1000.0 * deg2rad($row['residual']) * hypot(TruthModel::MARKS[$row['at']][0] - TruthModel::MARKS[$row['to']][0], TruthModel::MARKS[$row['at']][1] - TruthModel::MARKS[$row['to']][1]), $row['groundMm'], 0.01);
     }
 

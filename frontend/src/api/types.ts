@@ -149,6 +149,12 @@ export interface PreviewView {
   acceptable: boolean;
 }
 
+/** A line of a file as it was received. */
+export interface SourceLine {
+  line: number;
+  text: string;
+}
+
 /** A job. State: queued, running, done, failed or cancelled. Progress 0 to 1. */
 export interface JobView {
   id: string;
@@ -197,6 +203,13 @@ export interface EntryView {
 /** The newest entries first. */
 export interface LedgerView {
   entries: EntryView[];
+}
+
+/** One step of what a result rests on; depth 0 is the result itself. */
+export interface LineageView {
+  depth: number;
+  text: string;
+  stale: boolean;
 }
 
 /** What is given about a control mark; metres. */
@@ -325,6 +338,7 @@ export interface RowView {
   reason: string;
   asideBy: string | null;
   asideAt: string | null;
+  fileId: number | null;
   file: string | null;
   line: number | null;
 }

@@ -27,6 +27,7 @@ final readonly class RowView
         public string $reason,
         public ?string $asideBy,
         public ?string $asideAt,
+        public ?int $fileId,
         public ?string $file,
         public ?int $line,
     ) {

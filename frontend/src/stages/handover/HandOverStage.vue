@@ -5,6 +5,7 @@ import { get, post } from '../../api/client';
 import type { ExportView, HandOverView, TerrainView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { fileSize, when } from '../../format/units';
@@ -161,6 +162,7 @@ watch(surfaces, drawContours);
             </tr>
           </table>
           <div class="quiet">{{ chosen.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${chosen.leftOut.join('; ')}.` }}</div>
+          <LineageList :place="chosen.slot" />
           <div>
             <a v-if="chosen.holds" class="button main" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)">Download</a
             ><span v-else class="fails">Not offered: the receipt does not hold.</span>

@@ -2,10 +2,11 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post } from '../../api/client';
-import type { GroupView, NetworkView, RowView, RunView, StationView } from '../../api/types';
+import type { GroupView, NetworkView, RowView, RunView, SourceLine, StationView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import ResidualHistogram from '../../figures/ResidualHistogram.vue';
+import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { isTyping } from '../../frame/keys';
@@ -36,6 +37,7 @@ const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
 const reason = ref('');
 const showMoves = ref(false);
+const source = ref<SourceLine[]>([]);
 const proposals = ref<{ id: number; component: string | null; pass: number; standardized: number; text: string }[] | null>(null);
 
 const units = computed(() => project.units);
@@ -277,6 +279,7 @@ const selectedLines = computed(() => new Set(chosen.value.map(lineKey)));
 function select(keys: string[]) {
   selected.value = new Set(keys);
   reason.value = '';
+  source.value = [];
 }
 
 function fromSketch(key: string) {
@@ -307,6 +310,11 @@ async function toggleUse() {
     await post(project.path('/network/use'), { rows: list, aside, reason: reason.value });
     await project.job(post(project.path('/network/adjust')));
   });
+}
+
+async function showSource() {
+  const r = first.value;
+  if (r?.fileId && r.line) source.value = await get<SourceLine[]>(project.path(`/intake/${r.fileId}/lines/${r.line}`));
 }
 
 async function screen() {
@@ -404,6 +412,7 @@ watch(() => project.version, load);
               Adjust again
             </button>
           </div>
+          <LineageList v-if="run && tab === 'runs'" place="network" />
           <p v-for="w in run?.warnings" :key="w" class="notice bad">{{ w }}</p>
           <div v-if="run" class="strip">
             <div v-for="g in network.kinds" :key="g.kind" :title="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`">
@@ -585,8 +594,14 @@ watch(() => project.version, load);
               />
               <button class="button main" data-test="toggle-use" :disabled="!project.mayChange" @click="toggleUse">
                 {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
+              <button v-if="first.fileId" class="button plain" data-test="source" @click="showSource">Show at source</button>
               <span class="spacer" />
               <span class="quiet">{{ run ? `rests on run ${run.run}` : '' }}</span>
+            </div>
+            <div v-if="source.length > 0" class="mono source">
+              <div v-for="l in source" :key="l.line" :class="{ at: l.line === first.line }">
+                <span class="quiet">{{ l.line }}</span> {{ l.text }}
+              </div>
             </div>
           </Slip>
         </template>
@@ -668,6 +683,14 @@ watch(() => project.version, load);
   display: flex;
   gap: 8px;
   align-items: center;
+}
+.source {
+  overflow-x: auto;
+  white-space: pre;
+  font-size: 11.5px;
+}
+.source .at {
+  background: var(--cobalt-soft);
 }
 .reason {
   max-width: 230px;

@@ -5,6 +5,7 @@ import { bytes, get, post, put } from '../../api/client';
 import type { SurfaceRequest, SurfaceView, TerrainView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import LineageList from '../../frame/LineageList.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { area, fromDisplayLength, length, volume, when } from '../../format/units';
 import MapSketch from '../../sketch/MapSketch.vue';
@@ -284,6 +285,7 @@ watch(chosen, loadShape);
             <dt>lines</dt>
             <dd>{{ surface.lines.length === 0 ? 'none' : surface.lines.map((l) => `${l.role} ${l.name}`).join(', ') }}</dd>
           </dl>
+          <LineageList v-if="surface.computed" :place="surface.volume ? `volume:${surface.id}` : `surface:${surface.id}`" />
         </template>
       </div>
     </template>
