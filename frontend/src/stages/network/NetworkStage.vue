@@ -596,7 +596,7 @@ watch(() => project.version, load);
                 {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
               <button v-if="first.fileId" class="button plain" data-test="source" @click="showSource">Show at source</button>
               <span class="spacer" />
-              <span class="quiet">{{ run ? `rests on run ${run.run}` : '' }}</span>
+              <span class="quiet nowrap">{{ run ? `rests on run ${run.run}` : '' }}</span>
             </div>
             <div v-if="source.length > 0" class="mono source">
               <div v-for="l in source" :key="l.line" :class="{ at: l.line === first.line }">
@@ -692,7 +692,10 @@ watch(() => project.version, load);
 .source .at {
   background: var(--cobalt-soft);
 }
+.nowrap {
+  white-space: nowrap;
+}
 .reason {
-  max-width: 230px;
+  max-width: 190px;
 }
 </style>
