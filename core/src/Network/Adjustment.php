@@ -9,7 +9,6 @@ use Mensura\LinearAlgebra\Dense;
 use Mensura\LinearAlgebra\SelectedInverse;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
-use Mensura\Statistics\Distribution;
 
 /**
  * Least-squares adjustment of a network by iterated linearization (Gauss-Newton) with sparse normal equations.
@@ -32,9 +31,6 @@ final class Adjustment
     /** The factor of the normal equations is kept while stations stay within this distance of where it was made, metres. */
     private const REFACTOR = 1e-2;
 
-    /** Below this an observation controls nothing and nothing controls it. */
-    private const UNCONTROLLED = 1e-7;
-
     /** @var array<int, array{bool, bool, bool}> */
     private array $used;
 
@@ -43,7 +39,7 @@ final class Adjustment
     private ObservationEquations $equations;
 
     /** @var list<?float> given coordinates, 3 per station */
-    private array $given = [];
+    private array $given;
 
     /** @var list<?list<float>> per observation: misclosure per row (observed - computed), null when it cannot be predicted */
     private array $misclosure = [];
@@ -57,23 +53,11 @@ final class Adjustment
     /** @var list<?list<list<float>>> per observation: weight matrix with zeros at unused components, null when nothing is used */
     private array $weights = [];
 
-    /** @var array<int, true> unknowns held to give a free network a datum to compute in */
-    private array $held = [];
-
     /** @var array<int, true> stations whose plan nothing gives or touches */
-    private array $placeless = [];
+    private array $placeless;
 
-    private ?FreeDatum $datum = null;
-
-    /** @var array<int, true> modes that are shifts in Cartesian space */
-    private array $cartesianModes = [];
-
-    /** @var list<array{int, array<int, float>}> mode number and its constraint */
-    private array $freeModes = [];
-    private int $defect = 0;
-
-    /** @var list<string> */
-    private array $warnings = [];
+    private ?Datum $datum = null;
+    private ?FreeDatum $freeDatum = null;
 
     /** @var list<array{index: int, component?: string, pass: int, standardized: float, reason: string}> */
     private array $screened = [];
@@ -91,7 +75,10 @@ final class Adjustment
     ) {
         $this->used = array_map(static fn (Observation $o): array => $o->used, $network->observations);
         $this->report('approximate coordinates', 0.05);
-        $this->place();
+        $start = StartingPlaces::find($network);
+        $this->state = $start->state;
+        $this->given = $start->given;
+        $this->placeless = $start->placeless;
         $this->equations = new ObservationEquations($network, $this->state);
         $this->report('order of elimination', 0.1);
         $this->structure = new NetworkStructure($network, $this->used, $free);
@@ -143,79 +130,6 @@ final class Adjustment
         if (null !== $this->progress) {
             ($this->progress)($stage, $fraction);
         }
-    }
-
-    private function place(): void
-    {
-        [$e, $n, $h] = ApproximateCoordinates::of($this->network);
-        $touchesHeight = [];
-        foreach ($this->network->observations as $o) {
-            if (!$o->kind->isPlanOnly()) {
-                $touchesHeight[$o->from] = $touchesHeight[$o->to] = true;
-            }
-        }
-        $touchesPlan = [];
-        foreach ($this->network->observations as $o) {
-            if (ObservationKind::HeightDifference !== $o->kind) {
-                $touchesPlan[$o->from] = $touchesPlan[$o->to] = true;
-                if (null !== $o->back) {
-                    $touchesPlan[$o->back] = true;
-                }
-            }
-        }
-        $lost = [];
-        $heightSum = 0.0;
-        $heightCount = 0;
-        foreach ($this->network->stations as $s => $station) {
-            $this->given[] = $station->e;
-            $this->given[] = $station->n;
-            $this->given[] = $station->h;
-            if (null !== $h[$s]) {
-                $heightSum += $h[$s];
-                ++$heightCount;
-            }
-        }
-        foreach ($this->network->stations as $s => $station) {
-            $missing = [];
-            if (null === $e[$s] || null === $n[$s]) {
-                if (isset($touchesPlan[$station->id]) || !$this->network->frame->isPlane()) {
-                    $missing[] = 'plan position';
-                }
-                $e[$s] = 0.0;
-                $n[$s] = 0.0;
-                $this->placeless[$s] = true;
-            }
-            if (null === $h[$s]) {
-                if (isset($touchesHeight[$station->id]) && ($heightCount > 0 || $this->network->frame->isPlane()) && isset($touchesPlan[$station->id]) && !$this->hasHeightSource($station->id)) {
-                    $h[$s] = $heightCount > 0 ? $heightSum / $heightCount : 0.0;
-                } elseif (isset($touchesHeight[$station->id])) {
-                    $missing[] = 'height';
-                }
-                $h[$s] ??= 0.0;
-            }
-            if ([] !== $missing) {
-                $lost[] = \sprintf('%s (%s)', $station->id, implode(' and ', $missing));
-            }
-        }
-        if ([] !== $lost) {
-            sort($lost, \SORT_NATURAL);
-            throw new UnusableInput('stations', \sprintf('no approximate position can be found for %s; give coordinates, or observe from stations that have them', self::listed($lost)));
-        }
-        /** @var list<float> $e */
-        /** @var list<float> $n */
-        /** @var list<float> $h */
-        $this->state = new NetworkState($this->network->frame, $e, $n, $h);
-    }
-
-    private function hasHeightSource(string $id): bool
-    {
-        foreach ($this->network->observations as $o) {
-            if (($o->from === $id || $o->to === $id) && \in_array($o->kind, [ObservationKind::HeightDifference, ObservationKind::Zenith, ObservationKind::Vector], true)) {
-                return true;
-            }
-        }
-
-        return false;
     }
 
     /** Covariance and weight of an observation as it is used now. */
@@ -387,8 +301,8 @@ final class Adjustment
         return [$normal, $rhs];
     }
 
-    /** @return iterable<array{int, float, float}> unknown, standard deviation, given minus present coordinate */
-    private function weightedCoordinates(): iterable
+    /** @return \Traversable<int, array{int, float, float}> unknown, standard deviation, given minus present coordinate */
+    private function weightedCoordinates(): \Traversable
     {
         foreach ($this->network->stations as $s => $station) {
             foreach ($station->sd as $c => $sd) {
@@ -424,7 +338,7 @@ final class Adjustment
             [$normal, $rhs] = $this->normals($refactor);
             if ($refactor) {
                 if ($first) {
-                    $this->establishDatum();
+                    $this->datum = new Datum($structure, $this->state, $this->given, $this->weights, fn (): iterable => $this->usedRows());
                     $first = false;
                 }
                 $this->factor($normal);
@@ -434,8 +348,8 @@ final class Adjustment
                 break;
             }
             $shift = $cholesky->solve($rhs);
-            if (null !== $this->datum) {
-                $shift = $this->datum->transform($shift, $this->moved());
+            if (null !== $this->freeDatum) {
+                $shift = $this->freeDatum->transform($shift, $this->moved());
             }
             $largest = $this->move($shift);
             if (!($largest < 1e7)) {
@@ -455,15 +369,15 @@ final class Adjustment
                 [$normal, $rhs] = $this->normals(true);
                 $this->factor($normal);
                 $shift = $cholesky->solve($rhs);
-                if (null !== $this->datum) {
-                    $shift = $this->datum->transform($shift, $this->moved());
+                if (null !== $this->freeDatum) {
+                    $shift = $this->freeDatum->transform($shift, $this->moved());
                 }
                 $this->move($shift);
                 $this->linearize();
             }
         }
         $inverse = $cholesky->selectedInverse();
-        $this->datum?->prepareCovariance($cholesky);
+        $this->freeDatum?->prepareCovariance($cholesky);
 
         return [$converged, $iteration, $inverse];
     }
@@ -471,11 +385,12 @@ final class Adjustment
     /** @param list<float> $normal */
     private function factor(array $normal): void
     {
-        $this->renewDatum();
+        $this->freeDatum = $this->datum?->renew();
+        $held = $this->datum->held ?? [];
         $n = $this->structure->parameterCount;
         $diagonal = \array_slice($normal, 0, $n);
         $upper = \array_slice($normal, $n);
-        $null = $this->structure->cholesky->factor($upper, $diagonal, $this->held);
+        $null = $this->structure->cholesky->factor($upper, $diagonal, $held);
         if ([] === $null) {
             return;
         }
@@ -489,7 +404,7 @@ final class Adjustment
         if ([] !== $problems) {
             throw new UnusableInput('observations', 'undetermined: '.implode('; ', array_keys($problems)));
         }
-        $this->structure->cholesky->factor($upper, $diagonal, $this->held, 1e-15);
+        $this->structure->cholesky->factor($upper, $diagonal, $held, 1e-15);
     }
 
     /** @param list<float> $direction */
@@ -553,186 +468,13 @@ final class Adjustment
         $parts = [];
         foreach ($byNeed as $need => $ids) {
             sort($ids, \SORT_NATURAL);
-            $parts[] = \sprintf('the %s of %s', $need, self::listed($ids));
+            $parts[] = \sprintf('the %s of %s', $need, Names::listed($ids));
         }
         $remedy = 1 === \count($stations)
             ? 'add an observation that reaches it, hold it, or leave it out'
             : 'hold or weight a station among them, or observe between them and the rest';
 
         return implode(' and ', $parts).' is not determined by the used observations; '.$remedy;
-    }
-
-    /** @param list<string> $names */
-    private static function listed(array $names): string
-    {
-        $count = \count($names);
-        if ($count > 8) {
-            return implode(', ', \array_slice($names, 0, 8)).\sprintf(' and %d more', $count - 8);
-        }
-
-        return implode(', ', $names);
-    }
-
-    /** Finds in which ways each connected part can move unnoticed; an error, or for a free network its datum. */
-    private function establishDatum(): void
-    {
-        $parts = $this->connectedParts();
-        $held = [];
-        foreach ($parts as $stations) {
-            $modes = DatumModes::of($this->structure, $stations, $this->state->e, $this->state->n, $this->state->h);
-            $rows = function () use ($stations): iterable {
-                foreach ($this->usedRows() as [$parameters, $row]) {
-                    foreach ($parameters as $p) {
-                        [$s, $component] = $this->structure->parameterOwner[$p];
-                        if ($component < 3 && isset($stations[$s])) {
-                            yield [$parameters, $row];
-                            break;
-                        }
-                    }
-                }
-            };
-            $owner = $this->structure->parameterOwner;
-            $unnoticed = DatumModes::unnoticed($modes, $rows(), $owner);
-            $shifts = DatumModes::cartesian($this->structure, $stations, $this->state);
-            foreach (array_diff(DatumModes::unnoticed($shifts, $rows(), $owner), $unnoticed) as $k) {
-                $modes[$k] = $shifts[$k];
-                $unnoticed[] = $k;
-                $this->cartesianModes[$k] = true;
-            }
-            sort($unnoticed);
-            if ([] === $unnoticed || 1 === \count($stations)) {
-                continue; // a lone station is named by the factorization, component by component
-            }
-            if (!$this->free) {
-                $ids = array_map(fn (int $s): string => $this->network->stations[$s]->id, array_keys($stations));
-                sort($ids, \SORT_NATURAL);
-                throw new UnusableInput('stations', \sprintf('datum defect: nothing fixes the %s of %s; hold or weight coordinates there, or adjust as a free network', implode(', ', array_map(static fn (int $k): string => DatumModes::NAMES[$k], $unnoticed)), self::listed($ids)));
-            }
-            if (\count($parts) > 1) {
-                $ids = array_map(fn (int $s): string => $this->network->stations[$s]->id, array_keys($stations));
-                throw new UnusableInput('observations', \sprintf('the network falls apart: no observation connects %s with the rest; adjust the parts separately or observe between them', self::listed($ids)));
-            }
-            $anchored = array_filter($stations, fn (int $s): bool => null !== $this->given[3 * $s] || null !== $this->given[3 * $s + 2], \ARRAY_FILTER_USE_KEY);
-            $atGiven = [$this->state->e, $this->state->n, $this->state->h];
-            foreach ($anchored as $s => $true) {
-                for ($k = 0; $k < 3; ++$k) {
-                    $atGiven[$k][$s] = $this->given[3 * $s + $k] ?? $atGiven[$k][$s];
-                }
-            }
-            $constraints = DatumModes::of($this->structure, $anchored, $atGiven[0], $atGiven[1], $atGiven[2], false);
-            $this->freeModes = array_map(static fn (int $k): array => [$k, $constraints[$k]], $unnoticed);
-            $held = $this->hold($unnoticed, $modes);
-        }
-        $this->held = $held;
-        $this->defect = \count($this->freeModes);
-    }
-
-    /** The free directions belong to the present coordinates, the constraints to the given ones. */
-    private function renewDatum(): void
-    {
-        if ([] === $this->freeModes) {
-            return;
-        }
-        $stations = $this->connectedParts()[0];
-        $modes = array_intersect_key(DatumModes::cartesian($this->structure, $stations, $this->state), $this->cartesianModes)
-            + DatumModes::of($this->structure, $stations, $this->state->e, $this->state->n, $this->state->h);
-        $g = $c = [];
-        foreach ($this->freeModes as [$k, $constraint]) {
-            $dense = array_fill(0, $this->structure->parameterCount, 0.0);
-            foreach ($modes[$k] as $p => $value) {
-                $dense[$p] = $value;
-            }
-            $g[] = $dense;
-            $c[] = $constraint;
-        }
-        $this->datum = new FreeDatum($g, $c);
-    }
-
-    /**
-     * One unknown per mode, chosen by Gaussian elimination with complete pivoting so that holding them removes the defect well.
-     *
-     * @param list<int>               $unnoticed
-     * @param list<array<int, float>> $modes
-     *
-     * @return array<int, true>
-     */
-    private function hold(array $unnoticed, array $modes): array
-    {
-        $work = [];
-        foreach ($unnoticed as $k) {
-            $mode = array_filter($modes[$k], fn (int $p): bool => $this->structure->parameterOwner[$p][1] < 3, \ARRAY_FILTER_USE_KEY);
-            $scale = max(array_map(abs(...), $mode));
-            $work[] = array_map(static fn (float $v): float => $v / $scale, $mode);
-        }
-        $held = [];
-        while ([] !== $work) {
-            $best = [0.0, 0, 0];
-            foreach ($work as $r => $mode) {
-                foreach ($mode as $p => $value) {
-                    if (abs($value) > $best[0] + 1e-12) {
-                        $best = [abs($value), $r, $p];
-                    }
-                }
-            }
-            [, $r, $pivot] = $best;
-            $held[$pivot] = true;
-            $row = $work[$r];
-            unset($work[$r]);
-            foreach ($work as $other => $mode) {
-                $factor = ($mode[$pivot] ?? 0.0) / $row[$pivot];
-                foreach ($row as $p => $value) {
-                    $work[$other][$p] = ($work[$other][$p] ?? 0.0) - $factor * $value;
-                }
-            }
-        }
-
-        return $held;
-    }
-
-    /** @return list<array<int, true>> stations with unknowns, by connection through used observations */
-    private function connectedParts(): array
-    {
-        $parent = [];
-        $find = static function (int $s) use (&$parent): int {
-            while (($parent[$s] ??= $s) !== $s) {
-                $parent[$s] = $parent[$parent[$s]] ?? $parent[$s];
-                $s = $parent[$s];
-            }
-
-            return $s;
-        };
-        foreach ($this->structure->parameterOwner as [$s, $c]) {
-            if ($c < 3) {
-                $find($s);
-            }
-        }
-        $setAnchor = [];
-        foreach ($this->weights as $i => $weight) {
-            if (null === $weight) {
-                continue;
-            }
-            $link = null;
-            foreach ($this->structure->blockParameters[$i] as $p) {
-                [$s, $c] = $this->structure->parameterOwner[$p];
-                if (3 === $c) {
-                    $s = $setAnchor[$s] ??= $link ?? -1;
-                    if ($s < 0) {
-                        continue;
-                    }
-                }
-                $root = $find($s);
-                if (null !== $link) {
-                    $parent[$root] = $find($link);
-                }
-                $link = $s;
-            }
-        }
-        $parts = [];
-        foreach (array_keys($parent) as $s) {
-            $parts[$find($s)][$s] = true;
-        }
-
-        return array_values($parts);
     }
 
     /** @return list<float> per unknown, how far it is from its given coordinate */
@@ -781,259 +523,14 @@ final class Adjustment
         return $largest;
     }
 
-    /**
-     * @param list<int> $parameters
-     *
-     * @return list<list<float>> covariance of some unknowns that meet in one observation
-     */
-    private function covarianceOf(SelectedInverse $inverse, array $parameters): array
-    {
-        $q = [];
-        foreach ($parameters as $a => $pa) {
-            for ($b = 0; $b <= $a; ++$b) {
-                $pb = $parameters[$b];
-                $q[$a][$b] = $q[$b][$a] = null === $this->datum ? $inverse->at($pa, $pb) : $this->datum->covariance($inverse, $pa, $pb);
-            }
-        }
-
-        return $q;
-    }
-
     private function judge(bool $converged, int $iterations, SelectedInverse $inverse): AdjustmentResult
     {
         $this->report('statistics', 0.75);
-        $rows = [];
-        $groups = [];
-        $count = 0;
-        $sumSquares = 0.0;
-        foreach ($this->network->observations as $i => $o) {
-            foreach ($this->judgeObservation($i, $o, $inverse) as [$row, $square]) {
-                $rows[] = $row;
-                if ('full' === $row['use']) {
-                    ++$count;
-                    $sumSquares += $square;
-                    $type = $o->kind->value;
-                    $groups[$type] ??= [0, 0.0, 0.0];
-                    ++$groups[$type][0];
-                    $groups[$type][1] += $square;
-                    $groups[$type][2] += $row['redundancyNumber'];
-                }
-            }
-        }
-        if (!$this->free) {
-            foreach ($this->weightedCoordinates() as [$parameter, $sd, $misfit]) {
-                ++$count;
-                $square = $misfit * $misfit / ($sd * $sd);
-                $sumSquares += $square;
-                $groups['coordinate'] ??= [0, 0.0, 0.0];
-                ++$groups['coordinate'][0];
-                $groups['coordinate'][1] += $square;
-                $groups['coordinate'][2] += 1.0 - $inverse->at($parameter, $parameter) / ($sd * $sd);
-            }
-        }
-        $parameters = $this->structure->parameterCount;
-        $redundancy = $count - $parameters + $this->defect;
-        $tested = !$this->preanalysis && $redundancy > 0;
-        $factor = $tested ? $sumSquares / $redundancy : null;
-        $warnings = $this->warnings;
-        if (0 === $redundancy) {
-            $warnings[] = 'no redundancy: nothing checks these observations';
-        }
-        if (!$converged) {
-            $warnings[] = \sprintf('not converged after %d iterations; look for a gross blunder or a wrong approximate coordinate', $iterations);
-        }
-        $test = null;
-        if ($tested) {
-            $level = round(1.0 - $this->network->settings->confidence, 12);
-            $lower = Distribution::chiSquareQuantile(0.5 * $level, $redundancy);
-            $upper = Distribution::chiSquareQuantile(1.0 - 0.5 * $level, $redundancy);
-            $test = ['statistic' => $sumSquares, 'lower' => $lower, 'upper' => $upper, 'passed' => $sumSquares >= $lower && $sumSquares <= $upper, 'level' => $level];
-        }
-        $listed = [];
-        foreach ($groups as $type => [$number, $square, $r]) {
-            $listed[] = ['type' => $type, 'count' => $number, 'sumSquares' => $square, 'redundancy' => $r, 'varianceFactor' => !$this->preanalysis && $r > 1e-6 ? $square / $r : null];
-        }
-        $scale = $this->network->settings->scaleByVarianceFactor ? $factor ?? 1.0 : 1.0;
+        $judgement = new Judgement(
+            $this->structure, $this->state, $this->used, $this->weights, $this->covariances, $this->coefficients, $this->misclosure,
+            $this->free ? [] : iterator_to_array($this->weightedCoordinates(), false), $this->placeless, $inverse, $this->freeDatum, $this->datum->defect ?? 0, $this->preanalysis,
+        );
 
-        return new AdjustmentResult($converged, $iterations, $count, $parameters, $redundancy, $factor, $test, $listed, $this->judgeStations($inverse, $scale), $rows, $this->screened, $warnings);
-    }
-
-    /** @return list<array<string, mixed>> */
-    private function judgeStations(SelectedInverse $inverse, float $scale): array
-    {
-        $list = [];
-        $state = $this->state;
-        $quantile = sqrt(Distribution::chiSquareQuantile($this->network->settings->confidence, 2.0));
-        foreach ($this->network->stations as $s => $station) {
-            $unknown = [];
-            $where = [];
-            for ($c = 0; $c < 3; ++$c) {
-                $p = $this->structure->coordinateParameter[3 * $s + $c];
-                if ($p >= 0) {
-                    $unknown[] = $p;
-                    $where[] = $c;
-                }
-            }
-            $covariance = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
-            foreach ($this->covarianceOf($inverse, $unknown) as $a => $row) {
-                foreach ($row as $b => $value) {
-                    $covariance[$where[$a]][$where[$b]] = $scale * $value;
-                }
-            }
-            $entry = ['id' => $station->id, 'e' => isset($this->placeless[$s]) ? null : $state->e[$s], 'n' => isset($this->placeless[$s]) ? null : $state->n[$s], 'h' => $state->h[$s]];
-            if (null !== $state->lat[$s] && null !== $state->lon[$s]) {
-                $entry['lat'] = rad2deg($state->lat[$s]);
-                $entry['lon'] = rad2deg($state->lon[$s]);
-                $entry['ellipsoidalHeight'] = $state->h[$s];
-            }
-            $entry['sd'] = ['e' => sqrt(max(0.0, $covariance[0][0])), 'n' => sqrt(max(0.0, $covariance[1][1])), 'h' => sqrt(max(0.0, $covariance[2][2]))];
-            $entry['covariance'] = $covariance;
-            $entry['ellipse'] = ErrorEllipse::of($covariance[0][0], $covariance[0][1], $covariance[1][1], $quantile) + ['confidence' => $this->network->settings->confidence];
-            $list[] = $entry;
-        }
-
-        return $list;
-    }
-
-    /**
-     * @return list<array{array<string, mixed>, float}> rows of the result and their part of the sum of squares
-     */
-    private function judgeObservation(int $i, Observation $o, SelectedInverse $inverse): array
-    {
-        $parameters = $this->structure->blockParameters[$i];
-        $coefficients = $this->coefficients[$i];
-        $covariance = $this->covariances[$i];
-        $weight = $this->weights[$i];
-        $misclosure = $this->misclosure[$i];
-        $rowCount = \count($covariance);
-        $m = \count($parameters);
-        $q = $this->covarianceOf($inverse, $parameters);
-        // A Q and A Q A'.
-        $aq = $qll = [];
-        for ($r = 0; $r < $rowCount; ++$r) {
-            $row = $coefficients[$r];
-            for ($b = 0; $b < $m; ++$b) {
-                $sum = 0.0;
-                for ($a = 0; $a < $m; ++$a) {
-                    $sum += $row[$a] * $q[$a][$b];
-                }
-                $aq[$r][$b] = $sum;
-            }
-            for ($c = 0; $c < $rowCount; ++$c) {
-                $sum = 0.0;
-                for ($b = 0; $b < $m; ++$b) {
-                    $sum += ($aq[$r][$b] ?? 0.0) * $coefficients[$c][$b];
-                }
-                $qll[$r][$c] = $sum;
-            }
-        }
-        $unit = $o->kind->isAngular() ? 180.0 / \M_PI : 1.0;
-        $out = [];
-        for ($r = 0; $r < $rowCount; ++$r) {
-            $isUsed = $this->used[$i][$r];
-            $observed = $this->preanalysis ? null : ($o->components[$r] ?? $o->value);
-            $residual = null === $misclosure || $this->preanalysis ? null : -$misclosure[$r];
-            $row = ['index' => $i, 'type' => $o->kind->value];
-            if (3 === $rowCount) {
-                $row['component'] = ['dx', 'dy', 'dz'][$r];
-            }
-            $square = 0.0;
-            $redundancy = 0.0;
-            $detectable = $external = $standardized = null;
-            if ($isUsed && null !== $weight) {
-                // Qvv = C - A Q A'; redundancy number (Qvv P)_ii; bias power (P Qvv P)_ii.
-                $pqp = 0.0;
-                for ($c = 0; $c < $rowCount; ++$c) {
-                    $redundancy += ($covariance[$r][$c] - $qll[$r][$c]) * $weight[$c][$r];
-                    for ($d = 0; $d < $rowCount; ++$d) {
-                        $pqp += $weight[$r][$c] * ($covariance[$c][$d] - $qll[$c][$d]) * $weight[$d][$r];
-                    }
-                    if (null !== $residual) {
-                        $square += $residual * $weight[$r][$c] * -((array) $misclosure)[$c];
-                    }
-                }
-                $qvv = $covariance[$r][$r] - $qll[$r][$r];
-                if ($redundancy < self::UNCONTROLLED || $qvv < self::UNCONTROLLED * $covariance[$r][$r]) {
-                    $redundancy = max(0.0, $redundancy);
-                    $standardized = null === $residual ? null : 0.0;
-                } else {
-                    $standardized = null === $residual ? null : $residual / sqrt($qvv);
-                    $bias = self::DELTA0 / sqrt($pqp);
-                    $detectable = $bias * $unit;
-                    $external = $this->externalEffect($i, $q, $coefficients, $weight, $r, $bias);
-                }
-            } elseif (null !== $residual) {
-                // Predicted: independent of the estimate but for the used components of the same vector.
-                $variance = $covariance[$r][$r] + $qll[$r][$r];
-                if (null !== $weight) {
-                    for ($c = 0; $c < $rowCount; ++$c) {
-                        for ($d = 0; $d < $rowCount; ++$d) {
-                            $variance -= 2.0 * $qll[$r][$c] * $weight[$c][$d] * $covariance[$d][$r];
-                        }
-                    }
-                }
-                $standardized = $variance > 0.0 ? $residual / sqrt($variance) : null;
-            }
-            $adjusted = null;
-            if (null !== $residual && null !== $observed) {
-                $adjusted = $observed + $residual * $unit;
-                if (ObservationKind::Zenith === $o->kind && $observed > 180.0) {
-                    $adjusted = $observed - $residual * $unit;
-                    $residual = -$residual;
-                    $standardized = null === $standardized ? null : -$standardized;
-                } elseif (\in_array($o->kind, [ObservationKind::Direction, ObservationKind::Angle, ObservationKind::Azimuth], true)) {
-                    $adjusted = $adjusted < 0.0 ? $adjusted + 360.0 : ($adjusted >= 360.0 ? $adjusted - 360.0 : $adjusted);
-                }
-            }
-            $row += [
-                'observed' => $observed,
-                'adjusted' => $adjusted,
-                'residual' => null === $residual ? null : $residual * $unit,
-                'sd' => sqrt($covariance[$r][$r]) * $unit,
-                'standardized' => $standardized,
-                'redundancyNumber' => $redundancy,
-                'minimalDetectable' => $detectable,
-                'externalEffect' => $external,
-                'flagged' => null !== $standardized && abs($standardized) > self::CRITICAL,
-                'use' => $isUsed ? 'full' : 'aside',
-            ];
-            $out[] = [$row, $square];
-        }
-
-        return $out;
-    }
-
-    /**
-     * The largest shift (metres) of a station of this observation caused by a bias as large as the minimal detectable one.
-     *
-     * @param list<list<float>> $q
-     * @param list<list<float>> $coefficients
-     * @param list<list<float>> $weight
-     */
-    private function externalEffect(int $i, array $q, array $coefficients, array $weight, int $component, float $bias): float
-    {
-        $parameters = $this->structure->blockParameters[$i];
-        $m = \count($parameters);
-        $load = [];
-        for ($a = 0; $a < $m; ++$a) {
-            $sum = 0.0;
-            foreach ($coefficients as $r => $row) {
-                $sum += $row[$a] * $weight[$r][$component];
-            }
-            $load[] = $sum * $bias;
-        }
-        $squares = [];
-        foreach ($parameters as $a => $p) {
-            [$s, $c] = $this->structure->parameterOwner[$p];
-            if ($c < 3) {
-                $shift = 0.0;
-                for ($b = 0; $b < $m; ++$b) {
-                    $shift += $q[$a][$b] * $load[$b];
-                }
-                $squares[$s] = ($squares[$s] ?? 0.0) + $shift * $shift;
-            }
-        }
-
-        return [] === $squares ? 0.0 : sqrt(max($squares));
+        return $judgement->result($converged, $iterations, $this->screened);
     }
 }
