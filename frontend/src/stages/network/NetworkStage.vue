@@ -2,31 +2,21 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post } from '../../api/client';
-import type { GroupView, NetworkView, RowView, RunView, SourceLine, StationView } from '../../api/types';
-import type { Column } from '../../figures/columns';
+import type { NetworkView, RunView, SourceLine } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import ResidualHistogram from '../../figures/ResidualHistogram.vue';
 import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { isTyping } from '../../frame/keys';
-import { isAngular, length, observed, residual, signed, small, smallAngle, smallUnit, when } from '../../format/units';
+import { isAngular, residual, signed, small, smallAngle, smallUnit, when } from '../../format/units';
 import MapSketch from '../../sketch/MapSketch.vue';
-import { pointsScene, roleOf, type Scene, type SceneLine } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import { atName, groupColumns, observationColumns, rowKey, runColumns, stationColumns as columnsOfStations } from './columns';
 import ControlSheet from './ControlSheet.vue';
+import { lineKey, networkScene } from './networkScene';
 import SettingsSheet from './SettingsSheet.vue';
 
-const SHORT: Record<string, string> = {
-  direction: 'dir',
-  zenith: 'zen',
-  'slope-distance': 'dist',
-  'horizontal-distance': 'hor',
-  vector: 'vec',
-  'height-difference': 'lev',
-  angle: 'ang',
-  azimuth: 'az',
-};
 const LIMIT = 3.29;
 
 const project = useProject();
@@ -48,231 +38,9 @@ const first = computed(() => chosen.value[0] ?? null);
 const asideCount = computed(() => rows.value.filter((r) => !r.used).length);
 const standardized = computed(() => rows.value.filter((r) => r.used && r.standardized !== null).map((r) => r.standardized!));
 
-function rowKey(r: RowView): string {
-  return `${r.id}${r.component ?? ''}`;
-}
-
-function atName(r: RowView): string {
-  return r.kind === 'vector' || r.set === '' ? r.at : `${r.at}/${r.set}`;
-}
-
-const columns = computed<Column<RowView>[]>(() => [
-  { key: 'kind', title: 'kind', width: '44px', value: (r) => `${SHORT[r.kind] ?? r.kind}${r.component ? ' ' + r.component : ''}` },
-  { key: 'at', title: 'at', width: '56px', value: (r) => atName(r) },
-  { key: 'to', title: 'to', width: '44px', value: (r) => r.to },
-  {
-    key: 'observed',
-    title: 'observed',
-    width: '94px',
-    align: 'right',
-    mono: true,
-    value: (r) => r.observed,
-    text: (r) => observed(r.kind, r.observed, units.value),
-  },
-  {
-    key: 'residual',
-    title: 'residual',
-    width: '72px',
-    align: 'right',
-    mono: true,
-    value: (r) => r.residual,
-    sortBy: (r) => Math.abs(r.groundMm ?? 0),
-    text: (r) => residual(r.kind, r.residual, units.value),
-    hint: 'Adjusted minus observed; sorts by its size on the ground',
-  },
-  {
-    key: 'standardized',
-    title: 'standardized',
-    width: '104px',
-    align: 'right',
-    mono: true,
-    value: (r) => r.standardized,
-    sortBy: (r) => (r.standardized === null ? null : Math.abs(r.standardized) - (r.used ? 0 : 1e6)),
-    text: (r) => (r.standardized === null ? '' : signed((r.standardized >= 0 ? '+' : '') + r.standardized.toFixed(1))),
-    hint: 'Residual over its own standard deviation; looked at above 3.29',
-  },
-  {
-    key: 'redundancy',
-    title: 'redund.',
-    width: '44px',
-    align: 'right',
-    mono: true,
-    value: (r) => r.redundancy,
-    text: (r) => (r.redundancy === null ? '' : r.redundancy.toFixed(2)),
-    hint: 'Redundancy number: how much the others control this one',
-  },
-  {
-    key: 'mdb',
-    title: 'MDB',
-    width: '48px',
-    align: 'right',
-    mono: true,
-    value: (r) => r.detectable,
-    text: (r) =>
-      r.detectable === null
-        ? ''
-        : isAngular(r.kind)
-          ? smallAngle(r.detectable, units.value).replace(' mgon', '')
-          : small(r.detectable, units.value),
-    hint: 'Minimal detectable bias: arc seconds (or milligon) and millimetres',
-  },
-  {
-    key: 'flag',
-    title: '',
-    width: '16px',
-    value: (r) => (r.used ? (r.flagged ? 2 : 0) : 1),
-    text: (r) => (r.used ? (r.flagged ? '▲' : '') : '○'),
-    hint: '▲ stands out, ○ set aside',
-  },
-]);
-
-const stationColumns = computed<Column<StationView>[]>(() => [
-  { key: 'name', title: 'station', width: '54px', value: (s) => s.name },
-  {
-    key: 'e',
-    title: 'easting',
-    unit: units.value.length,
-    width: '104px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.e,
-    text: (s) => length(s.e, units.value, 1),
-  },
-  {
-    key: 'n',
-    title: 'northing',
-    unit: units.value.length,
-    width: '110px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.n,
-    text: (s) => length(s.n, units.value, 1),
-  },
-  {
-    key: 'h',
-    title: 'height',
-    unit: units.value.length,
-    width: '74px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.h,
-    text: (s) => length(s.h, units.value, 1),
-  },
-  {
-    key: 'major',
-    title: 'ellipse',
-    unit: smallUnit(units.value),
-    width: '80px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.semiMajor,
-    text: (s) => (s.semiMajor === 0 ? 'held' : `${small(s.semiMajor, units.value)} × ${small(s.semiMinor, units.value)}`),
-  },
-  {
-    key: 'sdh',
-    title: 'sd h',
-    unit: smallUnit(units.value),
-    width: '52px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.sdH,
-    text: (s) => small(s.sdH, units.value),
-  },
-  {
-    key: 'move',
-    title: 'moved',
-    unit: smallUnit(units.value),
-    width: '62px',
-    align: 'right',
-    mono: true,
-    value: (s) => moved(s),
-    text: (s) => small(moved(s), units.value),
-    hint: 'In three dimensions, against the run before',
-  },
-]);
-
-const groupColumns = computed<Column<GroupView>[]>(() => [
-  { key: 'name', title: 'group', width: '230px', value: (g) => g.name },
-  { key: 'count', title: 'count', width: '56px', align: 'right', mono: true, value: (g) => g.count },
-  {
-    key: 'redundancy',
-    title: 'redundancy',
-    width: '78px',
-    align: 'right',
-    mono: true,
-    value: (g) => g.redundancy,
-    text: (g) => g.redundancy.toFixed(1),
-  },
-  {
-    key: 'factor',
-    title: 'variance factor',
-    width: '100px',
-    align: 'right',
-    mono: true,
-    value: (g) => g.factor,
-    text: (g) => g.factor?.toFixed(2) ?? '',
-  },
-  { key: 'standing', title: 'against its weights', width: '130px', value: (g) => g.standing },
-]);
-
-const runColumns: Column<RunView>[] = [
-  { key: 'run', title: 'run', width: '40px', align: 'right', mono: true, value: (r) => r.run },
-  { key: 'passed', title: 'test', width: '70px', value: (r) => (r.passed === null ? 'untested' : r.passed ? 'passes' : 'fails') },
-  {
-    key: 'factor',
-    title: 'variance factor',
-    width: '104px',
-    align: 'right',
-    mono: true,
-    value: (r) => r.varianceFactor,
-    text: (r) => r.varianceFactor?.toFixed(3) ?? '',
-  },
-  { key: 'redundancy', title: 'redundant', width: '76px', align: 'right', mono: true, value: (r) => r.redundancy },
-  { key: 'aside', title: 'set aside', width: '66px', align: 'right', mono: true, value: (r) => r.asideCount },
-  { key: 'free', title: 'datum', width: '70px', value: (r) => (r.free ? 'free' : 'control') },
-  { key: 'when', title: 'when', width: '110px', value: (r) => r.createdAt, text: (r) => when(r.createdAt) },
-  { key: 'author', title: 'by', width: '120px', value: (r) => r.author },
-];
-
-function moved(s: StationView): number | null {
-  return s.moveE === null ? null : Math.hypot(s.moveE, s.moveN ?? 0, s.moveH ?? 0);
-}
-
-const scene = computed<Scene>(() => {
-  const base = pointsScene(project.points.filter((p) => p.role !== 'surveyed'));
-  const place = new Map<string, [number, number]>();
-  for (const p of base.points) place.set(p.name, [p.e, p.n]);
-  const roles = new Map(project.points.map((p) => [p.name, roleOf(p)]));
-  for (const s of network.value?.stations ?? []) {
-    if (!place.has(s.name)) base.points.push({ name: s.name, e: s.e, n: s.n, role: roles.get(s.name) ?? 'adjusted' });
-    place.set(s.name, [s.e, s.n]);
-  }
-  const lines = new Map<string, SceneLine>();
-  for (const r of rows.value) {
-    const from = place.get(r.at);
-    const to = place.get(r.to);
-    if (!from || !to) continue;
-    const style = r.kind === 'vector' ? 'vector' : r.kind === 'height-difference' ? 'levelled' : 'sight';
-    const key = lineKey(r);
-    const line = lines.get(key) ?? { key, from, to, style, tone: 'plain' };
-    if (r.used && r.flagged) line.tone = 'bad';
-    else if (!r.used && line.tone === 'plain') line.tone = 'aside';
-    lines.set(key, line);
-  }
-  const stations = network.value?.stations ?? [];
-  return {
-    ...base,
-    lines: [...lines.values()],
-    ellipses: showMoves.value ? [] : stations,
-    shifts: showMoves.value ? stations.filter((s) => s.moveE !== null).map((s) => ({ e: s.e, n: s.n, de: s.moveE!, dn: s.moveN! })) : [],
-    confidence: run.value?.confidence ?? 0.95,
-  };
-});
-
-function lineKey(r: RowView): string {
-  const ends = r.at < r.to ? `${r.at}|${r.to}` : `${r.to}|${r.at}`;
-  return `${r.kind === 'vector' ? 'v' : 's'}|${ends}`;
-}
+const columns = computed(() => observationColumns(units.value));
+const stationColumns = computed(() => columnsOfStations(units.value));
+const scene = computed(() => networkScene(project.points, network.value, showMoves.value));
 
 const selectedLines = computed(() => new Set(chosen.value.map(lineKey)));
 

@@ -1,0 +1,150 @@
+import { describe, expect, it } from 'vitest';
+import type { NetworkView, PointView, RowView, StationView } from '../../api/types';
+import { atName, observationColumns, rowKey, stationColumns } from './columns';
+import { lineKey, networkScene } from './networkScene';
+
+const metric = { length: 'm', angle: 'dms', decimals: 3 };
+
+function row(over: Partial<RowView>): RowView {
+  return {
+    id: 1,
+    component: null,
+    kind: 'direction',
+    set: '1',
+    at: 'A',
+    to: 'B',
+    observed: 45,
+    residual: 0.001,
+    groundMm: 2,
+    sd: 0.0004,
+    standardized: 1.5,
+    redundancy: 0.5,
+    detectable: 0.003,
+    external: 0.001,
+    flagged: false,
+    used: true,
+    reason: '',
+    asideBy: null,
+    asideAt: null,
+    fileId: 1,
+    file: 'f.csv',
+    line: 2,
+    ...over,
+  };
+}
+
+function point(name: string, e: number, n: number, over: Partial<PointView> = {}): PointView {
+  return {
+    id: 1,
+    name,
+    role: 'adjusted',
+    source: 'file',
+    code: '',
+    e,
+    n,
+    h: 0,
+    givenE: null,
+    givenN: null,
+    givenH: null,
+    held: '',
+    sdE: null,
+    sdN: null,
+    sdH: null,
+    file: null,
+    line: null,
+    ...over,
+  };
+}
+
+function network(rows: RowView[], stations: Partial<StationView>[] = []): NetworkView {
+  return {
+    rows,
+    stations,
+    runs: [{ confidence: 0.99 }],
+    kinds: [],
+    setups: [],
+    stale: [],
+    comparison: null,
+    accepted: false,
+  } as unknown as NetworkView;
+}
+
+describe('observation columns', () => {
+  const column = (key: string) => observationColumns(metric).find((c) => c.key === key)!;
+
+  it('names rows so that components of one vector differ', () => {
+    expect(rowKey(row({ id: 7, component: 'dy' }))).toBe('7dy');
+    expect(atName(row({ set: '2' }))).toBe('A/2');
+    expect(atName(row({ kind: 'vector', set: 'S1' }))).toBe('A');
+  });
+
+  it('shows angles and lengths in their own units, zero without a sign', () => {
+    expect(column('observed').text!(row({}))).toBe('45 00 00.0');
+    expect(column('observed').text!(row({ kind: 'slope-distance', observed: 123.45678 }))).toBe('123.4568');
+    expect(column('residual').text!(row({ residual: -1 / 3600 }))).toBe('\u22121.0"');
+    expect(column('residual').text!(row({ kind: 'vector', residual: 0.0042 }))).toBe('+4.2 mm');
+    expect(column('standardized').text!(row({ standardized: -0.001 }))).not.toBe('\u22120.0');
+  });
+
+  it('sorts the worst first and what is set aside last', () => {
+    const by = column('standardized').sortBy!;
+    const order = [row({ id: 1, standardized: -4 }), row({ id: 2, standardized: 9, used: false }), row({ id: 3, standardized: 2 })].sort(
+      (a, b) => Number(by(b)) - Number(by(a)),
+    );
+    expect(order.map((r) => r.id)).toEqual([1, 3, 2]);
+  });
+
+  it('says held instead of an ellipse of nothing', () => {
+    const ellipse = stationColumns(metric).find((c) => c.key === 'major')!;
+    expect(ellipse.text!({ semiMajor: 0, semiMinor: 0 } as StationView)).toBe('held');
+    expect(ellipse.text!({ semiMajor: 0.0041, semiMinor: 0.0029 } as StationView)).toBe('4.1 × 2.9');
+  });
+});
+
+describe('network scene', () => {
+  const points = [point('A', 0, 0, { role: 'control', held: 'enh' }), point('B', 10, 0), point('T', 5, 5, { role: 'surveyed' })];
+
+  it('draws one line for all sights between two stations, whoever sighted', () => {
+    expect(lineKey(row({ at: 'B', to: 'A', kind: 'zenith' }))).toBe(lineKey(row({})));
+    expect(lineKey(row({ kind: 'vector' }))).not.toBe(lineKey(row({})));
+    const scene = networkScene(
+      points,
+      network([row({}), row({ id: 2, at: 'B', to: 'A', kind: 'zenith' }), row({ id: 3, kind: 'vector', component: 'dx' })]),
+      false,
+    );
+    expect(scene.lines.map((l) => l.style)).toEqual(['sight', 'vector']);
+  });
+
+  it('leaves surveyed points out and keeps roles', () => {
+    const scene = networkScene(points, network([]), false);
+    expect(scene.points.map((p) => [p.name, p.role])).toEqual([
+      ['A', 'held'],
+      ['B', 'adjusted'],
+    ]);
+  });
+
+  it('marks a line bad when one of its observations stands out, aside when one is set aside', () => {
+    const tone = (rows: RowView[]) => networkScene(points, network(rows), false).lines[0]!.tone;
+    expect(tone([row({}), row({ id: 2, flagged: true })])).toBe('bad');
+    expect(tone([row({}), row({ id: 2, used: false, flagged: true })])).toBe('aside');
+    expect(tone([row({ id: 2, used: false }), row({ flagged: true })])).toBe('bad');
+    expect(tone([row({})])).toBe('plain');
+  });
+
+  it('places stations that only the adjustment knows, and shows moves instead of ellipses when asked', () => {
+    const stations = [{ name: 'N', e: 3, n: 4, semiMajor: 0.01, semiMinor: 0.01, bearing: 0, moveE: 0.002, moveN: 0 }];
+    const still = networkScene(points, network([row({ to: 'N' })], stations), false);
+    expect(still.points.map((p) => p.name)).toContain('N');
+    expect(still.lines).toHaveLength(1);
+    expect(still.ellipses).toHaveLength(1);
+    expect(still.confidence).toBe(0.99);
+    const moves = networkScene(points, network([], stations), true);
+    expect(moves.ellipses).toHaveLength(0);
+    expect(moves.shifts).toEqual([{ e: 3, n: 4, de: 0.002, dn: 0 }]);
+  });
+
+  it('draws nothing for an end nobody knows', () => {
+    expect(networkScene(points, network([row({ to: 'Z' })]), false).lines).toHaveLength(0);
+    expect(networkScene([], null, false).points).toHaveLength(0);
+  });
+});
