@@ -171,6 +171,8 @@ final class FieldBookTest extends TestCase
         $o->type('#surface-name', 'Drawn');
         $o->click('[data-test=draw-boundary]');
         $o->see('Click the boundary');
+        // A square of 120 pixels at the scale the bar states.
+        $metres = (float) $o->driver->executeScript("return parseFloat(document.querySelector('.scale').innerText) / document.querySelector('.scale .bar').getBoundingClientRect().width * 120");
         $map = $o->find('.map');
         foreach ([[-60, -60], [60, -60], [60, 60], [-60, 60]] as [$dx, $dy]) {
             $o->driver->action()->moveToElement($map, $dx, $dy)->click()->perform();
@@ -180,8 +182,6 @@ final class FieldBookTest extends TestCase
         $o->see('4 corners');
         $o->click('[data-test=save-surface]');
         $o->see('Drawn: 2');
-        // A square of 120 pixels at the scale the bar states.
-        $metres = (float) $o->driver->executeScript("return parseFloat(document.querySelector('.scale').innerText) / document.querySelector('.scale .bar').getBoundingClientRect().width * 120");
         preg_match('/over ([\d\x{2009}.]+) m² in plan/u', $o->text(), $match);
         self::assertEqualsWithDelta($metres * $metres, (float) str_replace("\u{2009}", '', $match[1] ?? ''), 0.1 * $metres * $metres);
         for ($i = 0; $i < 2; ++$i) {

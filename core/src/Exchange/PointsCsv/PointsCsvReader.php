@@ -66,7 +66,7 @@ final class PointsCsvReader
             if (!(abs($e) < self::FARTHEST && abs($n) < self::FARTHEST && abs($h) < self::FARTHEST)) {
                 throw new UnusableInput("$name line $number", 'has a coordinate beyond a million kilometres');
             }
-            $names[] = (string) $fields[$ci];
+            $names[] = trim((string) $fields[$ci]);
             $x[] = $e;
             $y[] = $n;
             $z[] = $h;
