@@ -35,7 +35,7 @@ final class Dense
                     $best = $r;
                 }
             }
-            if (!(abs($a[$best][$c]) > 1e-14 * $scale)) {
+            if (!is_finite($a[$best][$c]) || abs($a[$best][$c]) <= 1e-14 * $scale) {
                 return null;
             }
             [$a[$c], $a[$best]] = [$a[$best], $a[$c]];
@@ -66,7 +66,8 @@ final class Dense
     {
         $n = \count($matrix);
         for ($i = 0; $i < $n; ++$i) {
-            if (!($matrix[$i][$i] > 0.0)) {
+            // Asked outright: the JIT compiler turns a negated comparison round, which a NaN survives.
+            if (!is_finite($matrix[$i][$i]) || $matrix[$i][$i] <= 0.0) {
                 return false;
             }
         }
@@ -81,7 +82,7 @@ final class Dense
                     $s -= $l[$i][$k] * $l[$j][$k];
                 }
                 if ($i === $j) {
-                    if (!($s > 1e-12 * $matrix[$i][$i])) {
+                    if (!is_finite($s) || $s <= 1e-12 * $matrix[$i][$i]) {
                         return false;
                     }
                     $l[$i][$i] = sqrt($s);

@@ -159,7 +159,7 @@ final class SparseCholesky
             }
             if (isset($held[$k])) {
                 $pivot = \INF;
-            } elseif (!($pivot > $tolerance * $diagonal[$k])) {
+            } elseif (is_nan($pivot) || $pivot <= $tolerance * $diagonal[$k]) {
                 $null[] = $k;
                 $pivot = \INF;
             }

@@ -9,6 +9,7 @@ use Mensura\LinearAlgebra\Dense;
 use Mensura\LinearAlgebra\SelectedInverse;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
+use Mensura\Reference\OutsideProjection;
 
 /**
  * Least-squares adjustment of a network by iterated linearization (Gauss-Newton) with sparse normal equations.
@@ -75,7 +76,11 @@ final class Adjustment
     ) {
         $this->used = array_map(static fn (Observation $o): array => $o->used, $network->observations);
         $this->report('approximate coordinates', 0.05);
-        $start = StartingPlaces::find($network);
+        try {
+            $start = StartingPlaces::find($network);
+        } catch (OutsideProjection $e) {
+            throw new UnusableInput('stations', $e->getMessage().' Check the coordinates and the system.');
+        }
         $this->state = $start->state;
         $this->given = $start->given;
         $this->placeless = $start->placeless;
@@ -94,6 +99,15 @@ final class Adjustment
      * @param ?float $screenLimit set aside, one at a time, what exceeds this standardized residual
      */
     public function run(?float $screenLimit = null): AdjustmentResult
+    {
+        try {
+            return $this->solveAndScreen($screenLimit);
+        } catch (OutsideProjection) {
+            throw new UnusableInput('observations', 'the adjustment does not converge: stations move out of the projection; look for a gross blunder or a wrong approximate coordinate');
+        }
+    }
+
+    private function solveAndScreen(?float $screenLimit): AdjustmentResult
     {
         [$converged, $iterations, $inverse] = $this->solve();
         $result = $this->judge($converged, $iterations, $inverse);

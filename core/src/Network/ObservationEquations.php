@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Network;
 
+use Mensura\Fault\UnusableInput;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 
@@ -16,6 +17,9 @@ use Mensura\Observation\ObservationKind;
  */
 final class ObservationEquations
 {
+    /** Ends of a sight closer than this are one place, metres. */
+    private const SAME_PLACE = 1e-6;
+
     private Sight $sight;
     private Sight $second;
 
@@ -33,6 +37,7 @@ final class ObservationEquations
      */
     public function of(Observation $o, ?int $set): array
     {
+        $this->refuseSamePlace($o);
         $index = $this->network->stationIndex;
         $from = $index[$o->from];
         $to = $index[$o->to];
@@ -110,6 +115,7 @@ final class ObservationEquations
      */
     public function standardDeviation(Observation $o): ?float
     {
+        $this->refuseSamePlace($o);
         $settings = $this->network->settings;
         if (null !== $o->sd) {
             return $o->kind->isAngular() ? deg2rad($o->sd) : $o->sd;
@@ -157,6 +163,22 @@ final class ObservationEquations
                 return sqrt($constant ** 2 + (1e-6 * $ppm * $length) ** 2 + (1.0 - $sine * $sine) * ($ci + $ct) + $sine * $sine * $ch);
             default:
                 return null;
+        }
+    }
+
+    /** @throws UnusableInput a sight between stations at one place has no direction and no derivative */
+    private function refuseSamePlace(Observation $o): void
+    {
+        if (ObservationKind::Vector === $o->kind || ObservationKind::HeightDifference === $o->kind) {
+            return;
+        }
+        $index = $this->network->stationIndex;
+        $needsPlan = $o->kind->isPlanOnly();
+        foreach (null === $o->back ? [$o->to] : [$o->to, $o->back] as $end) {
+            $this->sight->aim($index[$o->from], $index[$end], $needsPlan ? 0.0 : $o->instrumentHeight, $needsPlan ? 0.0 : $o->targetHeight);
+            if (($needsPlan ? $this->sight->plan : $this->sight->length) < self::SAME_PLACE) {
+                throw new UnusableInput('observations', \sprintf('a %s runs between %s and %s, which lie at one place; correct their coordinates or their names', $o->kind->value, $o->from, $end));
+            }
         }
     }
 

@@ -6,6 +6,7 @@ namespace Mensura\Network;
 
 use Mensura\Fault\UnusableInput;
 use Mensura\Observation\ObservationKind;
+use Mensura\Reference\OutsideProjection;
 
 /** Where an adjustment starts: given coordinates, and approximate ones where none are given. */
 final readonly class StartingPlaces
@@ -18,7 +19,10 @@ final readonly class StartingPlaces
     {
     }
 
-    /** @throws UnusableInput a station that observations need cannot be placed */
+    /**
+     * @throws UnusableInput     a station that observations need cannot be placed
+     * @throws OutsideProjection a given coordinate lies outside the projection
+     */
     public static function find(NetworkDefinition $network): self
     {
         $given = $placeless = [];

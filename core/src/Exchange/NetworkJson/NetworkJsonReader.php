@@ -26,6 +26,10 @@ final class NetworkJsonReader
     private const LONGEST_SIGHT = 1e6;
     private const TALLEST = 100.0;
 
+    /** Standard deviations, metres or degrees: from below a nanometre to beyond the planet. */
+    private const FINEST = 1e-10;
+    private const COARSEST = 1e9;
+
     private bool $valuesNeeded = true;
 
     /**
@@ -333,6 +337,9 @@ final class NetworkJsonReader
         $value = $this->number($o, $key, $path);
         if (null !== $value && $value <= 0.0) {
             throw new UnusableInput("$path.$key", \sprintf('must be positive, not %s', $value));
+        }
+        if (null !== $value && ($value < self::FINEST || $value > self::COARSEST)) {
+            throw new UnusableInput("$path.$key", \sprintf('%s is not a standard deviation anyone has', $value));
         }
 
         return $value;
