@@ -72,6 +72,7 @@ final class LoadDemoCommand extends Command
         }
         if (null !== $this->entities->getRepository(Project::class)->findOneBy(['name' => self::PROJECT])) {
             $output->writeln('The demo project is already there.');
+            $this->sayAccount($output);
 
             return self::SUCCESS;
         }
@@ -105,9 +106,15 @@ final class LoadDemoCommand extends Command
         $this->exporter->export($project, $owner->name(), 'csv', []);
         $this->exporter->export($project, $owner->name(), 'dxf', [$surface->id]);
         $this->exporter->export($project, $owner->name(), 'pdf', []);
-        $output->writeln(\sprintf('Demo project loaded. Sign in as demo with password "%s" (or review, who may only read).', self::PASSWORD));
+        $output->writeln('Demo project loaded.');
+        $this->sayAccount($output);
 
         return self::SUCCESS;
+    }
+
+    private function sayAccount(OutputInterface $output): void
+    {
+        $output->writeln(\sprintf('Sign in as demo (or review, who may only read) with password: %s', self::PASSWORD));
     }
 
     private function pit(Project $project): DefineSurface

@@ -152,11 +152,7 @@ final class FieldBookTest extends TestCase
         $o->keys(WebDriverKeys::ESCAPE);
         $o->go('/p/1/network');
         $o->see('Adjustment 4');
-        for ($i = 0; $i < 8; ++$i) {
-            $before = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""');
-            $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);
-            $o->await(static fn (): ?bool => ($now = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""')) !== '' && $now !== $before ? true : null, 'the undo to be done');
-        }
+        $this->undo(8);
         $o->see('Adjustment 3 fails');
         self::assertStringNotContainsString('6 stale', $o->text());
     }
@@ -184,11 +180,26 @@ final class FieldBookTest extends TestCase
         $o->see('Drawn: 2');
         preg_match('/over ([\d\x{2009}.]+) m² in plan/u', $o->text(), $match);
         self::assertEqualsWithDelta($metres * $metres, (float) str_replace("\u{2009}", '', $match[1] ?? ''), 0.1 * $metres * $metres);
-        for ($i = 0; $i < 2; ++$i) {
-            $before = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""');
-            $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);
-            $o->await(static fn (): ?bool => ($now = $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\d+)/)?.[1] ?? ""')) !== '' && $now !== $before ? true : null, 'the undo to be done');
-        }
+        $this->undo(2);
+    }
+
+    public function testAWholeSetupIsSetAsideAtOnce(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3');
+        $o->press('Setups');
+        $o->see('worse than weighted');
+        $o->click('.body .row');
+        $o->see('observed values, the first: direction KT03/2');
+        $o->type('.reason', 'round 2 is disturbed');
+        $o->click('[data-test=toggle-use]');
+        $o->see('Adjustment 4');
+        $o->see('Against run 3');
+        $o->press('Observations');
+        $o->see('9 set aside ○'); // four components and angles from before, five directions now
+        $this->undo(2);
+        $o->see('Adjustment 3');
     }
 
     public function testUnitsChangeWhatIsShownOnly(): void
@@ -280,5 +291,16 @@ final class FieldBookTest extends TestCase
             self::assertSame([], $o->driver->executeScript("return [...document.querySelectorAll('.figures-page h1, .figures-page .button, .top > *, .course .name')].filter(e => { const b = e.getBoundingClientRect(); return b.width > 0 && (b.right > innerWidth + 1 || b.left < -1); }).map(e => e.innerText)"), $stage);
         }
         $o->resize(1280, 800);
+    }
+
+    private function undo(int $times): void
+    {
+        $o = self::$office;
+        $undone = static fn (): string => (string) $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\\d+)/)?.[1] ?? ""');
+        for ($i = 0; $i < $times; ++$i) {
+            $before = $undone();
+            $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);
+            $o->await(static fn (): ?bool => '' !== $undone() && $undone() !== $before ? true : null, 'the undo to be done');
+        }
     }
 }

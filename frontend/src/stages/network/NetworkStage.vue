@@ -25,6 +25,7 @@ const network = shallowRef<NetworkView | null>(null);
 const tab = ref<'observations' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
 const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
+const groups = ref(new Set<string>());
 const reason = ref('');
 const showMoves = ref(false);
 const source = ref<SourceLine[]>([]);
@@ -46,8 +47,16 @@ const selectedLines = computed(() => new Set(chosen.value.map(lineKey)));
 
 function select(keys: string[]) {
   selected.value = new Set(keys);
+  groups.value = new Set();
   reason.value = '';
   source.value = [];
+}
+
+/** A whole setup or session: its rows are selected, so that one key sets all of them aside. */
+function selectGroups(names: string[]) {
+  const setups = (network.value?.setups ?? []).filter((g) => names.includes(g.name));
+  select(rows.value.filter((r) => setups.some((g) => g.kind === r.kind && (g.setup === atName(r) || g.setup === r.set))).map(rowKey));
+  groups.value = new Set(names);
 }
 
 function fromSketch(key: string) {
@@ -279,20 +288,9 @@ watch(() => project.version, load);
             :columns="groupColumns"
             :rows="network.setups"
             :row-key="(g) => g.name"
-            :selected="new Set()"
+            :selected="groups"
             :sort="{ key: 'factor', desc: true }"
-            @select="
-              (k) =>
-                select(
-                  rows
-                    .filter((r) =>
-                      k.includes(
-                        network!.setups.find((g) => g.kind === r.kind && (g.setup === atName(r) || g.setup === r.set))?.name ?? '?',
-                      ),
-                    )
-                    .map(rowKey),
-                )
-            "
+            @select="selectGroups"
           >
             <template #cell-standing="{ row }"
               ><span :class="{ fails: row.standing === 'high', doubt: row.standing === 'low', quiet: row.standing === 'untested' }">{{
@@ -329,7 +327,7 @@ watch(() => project.version, load);
               ><button class="button plain" @click="proposals = null">Leave it</button>
             </div>
           </Slip>
-          <Slip v-else-if="first && tab === 'observations'" :tone="first.flagged ? 'bad' : 'plain'">
+          <Slip v-else-if="first && (tab === 'observations' || tab === 'setups')" :tone="first.flagged ? 'bad' : 'plain'">
             <div>
               <strong
                 >{{ chosen.length > 1 ? `${chosen.length} observed values, the first: ` : '' }}{{ first.kind
