@@ -242,9 +242,11 @@ final class AdjustmentTest extends TestCase
         yield 'not a covariance' => [$change(static function (array &$d): void { $d['observations'][56]['covariance'] = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]; }), '/observations\[56\]\.covariance: is not symmetric and positive definite/'];
         yield 'unknown crs' => [$change(static function (array &$d): void { $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:1']; }), '/frame\.crs: EPSG:1 is not among/'];
         yield 'no sd' => [$change(static function (array &$d): void { unset($d['observations'][0]['sd']); }), '/observations\[0\]: this direction has no standard deviation/'];
-        yield 'two stations at one place' => [$change(static function (array &$d): void { foreach (['e', 'n', 'h'] as $c) {
-            $d['stations'][1][$c] = $d['stations'][0][$c];
-        } }), '/observations: a direction runs between P1 and P2, which lie at one place/'];
+        yield 'two stations at one place' => [$change(static function (array &$d): void {
+            foreach (['e', 'n', 'h'] as $c) {
+                $d['stations'][1][$c] = $d['stations'][0][$c];
+            }
+        }), '/observations: a direction runs between P1 and P2, which lie at one place/'];
         yield 'outside the projection' => [$change(static function (array &$d): void {
             $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:25830'];
             $d['stations'][1]['e'] = 2e7;
