@@ -6,6 +6,7 @@ namespace App\Network;
 
 use App\Job\JobContext;
 use App\Job\JobHandler;
+use App\Network\View\ScreenedView;
 use Mensura\Network\Adjustment;
 use Mensura\Observation\ObservationKind;
 
@@ -29,10 +30,10 @@ final class ScreenHandler implements JobHandler
         $proposals = [];
         foreach ($result->aside as $entry) {
             $o = $network->observations[$entry['index']];
-            $proposals[] = [
-                'id' => $ids[$entry['index']], 'component' => $entry['component'] ?? null, 'pass' => $entry['pass'], 'standardized' => $entry['standardized'],
-                'text' => \sprintf('%s %s to %s', ObservationKind::Vector === $o->kind ? 'vector '.($entry['component'] ?? '') : $o->kind->value, $o->from.('' === (string) $o->set ? '' : '/'.$o->set), $o->to),
-            ];
+            $proposals[] = new ScreenedView(
+                $ids[$entry['index']], $entry['component'] ?? null, $entry['pass'], $entry['standardized'],
+                \sprintf('%s %s to %s', ObservationKind::Vector === $o->kind ? 'vector '.($entry['component'] ?? '') : $o->kind->value, $o->from.('' === (string) $o->set ? '' : '/'.$o->set), $o->to),
+            );
         }
         $context->outcome(['proposals' => $proposals, 'varianceFactor' => $result->varianceFactor, 'passed' => $result->globalTest['passed'] ?? null]);
     }

@@ -2,7 +2,7 @@
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { get, put } from '../api/client';
-import type { MemberView } from '../api/types';
+import type { MemberRequest, MemberView } from '../api/types';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
 import OverPage from './OverPage.vue';
@@ -19,7 +19,7 @@ onMounted(async () => (members.value = await get<MemberView[]>(project.path('/me
 
 async function give(name: string, as: string) {
   const ok = await project.attempt(async () => {
-    members.value = await put<MemberView[]>(project.path('/members'), { username: name, role: as });
+    members.value = await put<MemberView[]>(project.path('/members'), { username: name, role: as } satisfies MemberRequest);
   });
   if (ok) username.value = '';
 }

@@ -3,7 +3,7 @@ import { ElOption, ElSelect } from 'element-plus';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { get, post, Problem } from '../api/client';
-import type { ProjectCard, SystemView } from '../api/types';
+import type { CreateRequest, ProjectCard, SystemView } from '../api/types';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
 
@@ -29,7 +29,11 @@ async function search(text: string) {
 async function create() {
   error.value = '';
   try {
-    const project = await post<ProjectCard>('/api/projects', { name: name.value, reference: reference.value, heights: heights.value });
+    const project = await post<ProjectCard>('/api/projects', {
+      name: name.value,
+      reference: reference.value,
+      heights: heights.value,
+    } satisfies CreateRequest);
     await router.push(`/p/${project.id}/intake`);
   } catch (e) {
     error.value = e instanceof Problem ? e.message : String(e);

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { markRaw } from 'vue';
 import { get, post, Problem, put } from '../api/client';
-import type { JobView, Overview, PointsView, PointView, UnitsView } from '../api/types';
+import type { JobView, Overview, PointView, PointsView, UnitsRequest, UnitsView } from '../api/types';
 
 const POLL_BUSY = 400;
 const POLL_CALM = 8000;
@@ -119,7 +119,7 @@ export const useProject = defineStore('project', {
       if (seq) await this.attempt(() => post(this.path(`/ledger/${seq}/undo`)), 'Did it again.');
     },
     async setUnits(units: UnitsView) {
-      await this.attempt(() => put(this.path('/units'), units));
+      await this.attempt(() => put(this.path('/units'), units satisfies UnitsRequest));
     },
     share(percent: number) {
       this.figuresShare = Math.min(80, Math.max(25, percent));

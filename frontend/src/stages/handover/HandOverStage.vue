@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post } from '../../api/client';
-import type { ExportView, HandOverView, TerrainView } from '../../api/types';
+import type { ExportRequest, ExportView, HandOverView, TerrainView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -45,7 +45,7 @@ async function load() {
 
 async function write(kind: string) {
   await project.attempt(
-    () => project.job(post(project.path('/handover'), { kind, surfaces: kind === 'dxf' ? surfaces.value : [] })),
+    () => project.job(post(project.path('/handover'), { kind, surfaces: kind === 'dxf' ? surfaces.value : [] } satisfies ExportRequest)),
     'Written and read back.',
   );
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { post, put, remove } from '../../api/client';
-import type { FieldView, PreviewView } from '../../api/types';
+import type { AcceptRequest, FieldView, PreviewView } from '../../api/types';
 import { useProject } from '../../state/project';
 
 const props = defineProps<{ preview: PreviewView }>();
@@ -77,7 +77,7 @@ async function answer(field: FieldView, unit: string) {
 async function accept() {
   if (
     await project.attempt(
-      () => post(project.path(`/intake/${props.preview.id}/accept`), { leaveOutBad: leaveOut.value }),
+      () => post(project.path(`/intake/${props.preview.id}/accept`), { leaveOutBad: leaveOut.value } satisfies AcceptRequest),
       `Accepted ${props.preview.name}: ${counts.value}.`,
     )
   )

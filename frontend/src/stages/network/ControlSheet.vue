@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { post, put } from '../../api/client';
-import type { PointView } from '../../api/types';
+import type { ControlRequest, PointView, RenameRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import Slip from '../../frame/Slip.vue';
@@ -93,7 +93,7 @@ async function save() {
   const number = (t: string) => (t.trim() === '' ? null : fromDisplayLength(Number(t.replace(',', '.')), units.value));
   const metres = (t: string) => (t.trim() === '' ? null : Number(t.replace(',', '.')) / 1000);
   const f = form.value;
-  const values = [number(f.e), number(f.n), number(f.h)];
+  const values = [number(f.e), number(f.n), number(f.h)] as const;
   if (values.some((v) => v !== null && !Number.isFinite(v))) {
     project.say('bad', 'A coordinate is not a number.');
     return;
@@ -109,7 +109,7 @@ async function save() {
         sdE: metres(f.sdE),
         sdN: metres(f.sdN),
         sdH: metres(f.sdH),
-      }),
+      } satisfies ControlRequest),
     `Control ${point.value.name} changed.`,
   );
 }
@@ -118,7 +118,7 @@ async function renameNow() {
   if (!point.value || rename.value === point.value.name) return;
   if (
     await project.attempt(
-      () => post(project.path('/points/rename'), { from: point.value!.name, to: rename.value }),
+      () => post(project.path('/points/rename'), { from: point.value!.name, to: rename.value } satisfies RenameRequest),
       `Renamed to ${rename.value}; its observations follow.`,
     )
   )

@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post } from '../../api/client';
-import type { NetworkView, RunView, SourceLine } from '../../api/types';
+import type { NetworkView, RunView, ScreenRequest, ScreenedView, SetUseRequest, SourceLine } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import ResidualHistogram from '../../figures/ResidualHistogram.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -29,7 +29,7 @@ const groups = ref(new Set<string>());
 const reason = ref('');
 const showMoves = ref(false);
 const source = ref<SourceLine[]>([]);
-const proposals = ref<{ id: number; component: string | null; pass: number; standardized: number; text: string }[] | null>(null);
+const proposals = ref<ScreenedView[] | null>(null);
 
 const units = computed(() => project.units);
 const run = computed<RunView | null>(() => network.value?.runs[0] ?? null);
@@ -84,7 +84,7 @@ async function toggleUse() {
   const aside = chosen.value.some((r) => r.used);
   const list = chosen.value.map((r) => ({ id: r.id, component: r.component }));
   await project.attempt(async () => {
-    await post(project.path('/network/use'), { rows: list, aside, reason: reason.value });
+    await post(project.path('/network/use'), { rows: list, aside, reason: reason.value } satisfies SetUseRequest);
     await project.job(post(project.path('/network/adjust')));
   });
 }
@@ -96,15 +96,15 @@ async function showSource() {
 
 async function screen() {
   await project.attempt(async () => {
-    const job = await project.job(post(project.path('/network/screen'), { limit: LIMIT }));
-    proposals.value = (job.outcome?.proposals ?? []) as typeof proposals.value;
+    const job = await project.job(post(project.path('/network/screen'), { limit: LIMIT } satisfies ScreenRequest));
+    proposals.value = (job.outcome?.proposals ?? []) as ScreenedView[];
   });
 }
 
 async function acceptProposals() {
   const list = (proposals.value ?? []).map((p) => ({ id: p.id, component: p.component }));
   await project.attempt(async () => {
-    await post(project.path('/network/use'), { rows: list, aside: true, reason: 'screened above 3.29' });
+    await post(project.path('/network/use'), { rows: list, aside: true, reason: 'screened above 3.29' } satisfies SetUseRequest);
     await project.job(post(project.path('/network/adjust')));
   });
   proposals.value = null;

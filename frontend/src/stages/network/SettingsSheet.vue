@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
 import { put } from '../../api/client';
-import type { SettingsView } from '../../api/types';
+import type { SettingsRequest, SettingsView } from '../../api/types';
 import { useProject } from '../../state/project';
 
 const props = defineProps<{ settings: SettingsView }>();
@@ -32,7 +32,10 @@ function change(key: keyof SettingsView, factor: number, text: string) {
 }
 
 const save = () =>
-  project.attempt(() => put(project.path('/network/settings'), form.value), 'Weights changed. Adjust again to see their effect.');
+  project.attempt(
+    () => put(project.path('/network/settings'), form.value satisfies SettingsRequest),
+    'Weights changed. Adjust again to see their effect.',
+  );
 </script>
 
 <template>

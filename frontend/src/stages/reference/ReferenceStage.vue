@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
 import { get, put } from '../../api/client';
-import type { SystemView } from '../../api/types';
+import type { ReferenceRequest, SystemView } from '../../api/types';
 import TwoPages from '../../frame/TwoPages.vue';
 import { angleName } from '../../format/units';
 import MapSketch from '../../sketch/MapSketch.vue';
@@ -23,7 +23,8 @@ function search() {
 
 const state = (reference: string) =>
   project.attempt(
-    () => put(project.path('/reference'), { reference, heights: reference === 'plane' ? 'local' : 'ellipsoidal' }),
+    () =>
+      put(project.path('/reference'), { reference, heights: reference === 'plane' ? 'local' : 'ellipsoidal' } satisfies ReferenceRequest),
     'The reference is stated.',
   );
 onMounted(search);

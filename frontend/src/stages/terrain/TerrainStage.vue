@@ -2,7 +2,7 @@
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { bytes, get, post, put } from '../../api/client';
-import type { SurfaceRequest, SurfaceView, TerrainView } from '../../api/types';
+import type { SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -155,7 +155,9 @@ async function compare() {
     return;
   }
   await project.attempt(() =>
-    post(project.path(`/terrain/surfaces/${surface.value!.id}/volume`), { elevation: fromDisplayLength(value, units.value) }),
+    post(project.path(`/terrain/surfaces/${surface.value!.id}/volume`), {
+      elevation: fromDisplayLength(value, units.value),
+    } satisfies VolumeRequest),
   );
 }
 
