@@ -94,8 +94,9 @@ async function save() {
   const metres = (t: string) => (t.trim() === '' ? null : Number(t.replace(',', '.')) / 1000);
   const f = form.value;
   const values = [number(f.e), number(f.n), number(f.h)] as const;
-  if (values.some((v) => v !== null && !Number.isFinite(v))) {
-    project.say('bad', 'A coordinate is not a number.');
+  const sds = [metres(f.sdE), metres(f.sdN), metres(f.sdH)] as const;
+  if ([...values, ...sds].some((v) => v !== null && !Number.isFinite(v))) {
+    project.say('bad', 'A coordinate or a standard deviation is not a number.');
     return;
   }
   await project.attempt(
@@ -106,9 +107,9 @@ async function save() {
         n: values[1],
         h: values[2],
         held: f.held,
-        sdE: metres(f.sdE),
-        sdN: metres(f.sdN),
-        sdH: metres(f.sdH),
+        sdE: sds[0],
+        sdN: sds[1],
+        sdH: sds[2],
       } satisfies ControlRequest),
     `Control ${point.value.name} changed.`,
   );
