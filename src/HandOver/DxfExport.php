@@ -47,12 +47,14 @@ final class DxfExport implements ExportWriter
                 $dxf->text('POINT-HEIGHTS', $p['e'] + self::TEXT_HEIGHT, $p['n'] - 1.2 * self::TEXT_HEIGHT, $p['h'], self::TEXT_HEIGHT, \sprintf('%.3f', $p['h']));
             }
         }
-        $lines = 0;
-        foreach ($this->lines($project, $surfaces) as [$role, $surface, $vertices, $closed]) {
+        $flat = [];
+        foreach ($this->lines($project, $surfaces) as [$role, $surface, $vertices, $closed, $drawn]) {
             $layer = strtoupper("{$surface}-{$role}");
             $dxf->layer($layer, self::COLOURS[$role]);
             $dxf->polyline3d($layer, $vertices, $closed);
-            ++$lines;
+            if ($drawn) {
+                $flat[] = "$role of $surface";
+            }
         }
         foreach ($this->contours($project, $surfaces) as [$surface, $levels, $interval]) {
             foreach ($levels as $level) {
@@ -65,7 +67,7 @@ final class DxfExport implements ExportWriter
             }
         }
 
-        return new Written('Drawing as DXF', ProjectPoints::fileName($project, 'drawing', 'dxf'), $dxf->contents(), $this->points->leftOut($project));
+        return new Written('Drawing as DXF', ProjectPoints::fileName($project, 'drawing', 'dxf'), $dxf->contents(), [...$this->points->leftOut($project), ...([] === $flat ? [] : ['heights of drawn lines, written at 0: '.implode(', ', $flat)])]);
     }
 
     public function check(Project $project, array $surfaces, string $bytes): array
@@ -110,7 +112,7 @@ final class DxfExport implements ExportWriter
     /**
      * @param list<int> $surfaces
      *
-     * @return list<array{string, string, list<array{float, float, float}>, bool}> role, surface name, vertices, closed
+     * @return list<array{string, string, list<array{float, float, float}>, bool, bool}> role, surface name, vertices, closed, drawn without heights
      */
     private function lines(Project $project, array $surfaces): array
     {
@@ -126,7 +128,7 @@ final class DxfExport implements ExportWriter
                 foreach ($line['vertices'] as $v) {
                     $vertices[] = [$v[0], $v[1], 0.0];
                 }
-                $lines[] = [$line['role'], $row['name'], $vertices, 'breakline' !== $line['role']];
+                $lines[] = [$line['role'], $row['name'], $vertices, 'breakline' !== $line['role'], [] !== $line['vertices']];
             }
         }
 

@@ -47,18 +47,7 @@ final class MeshCodec
             $y[] = $values[3 * $i + 1];
             $z[] = $values[3 * $i + 2];
         }
-        $opposite = array_fill(0, 3 * $t, -1);
-        $edges = [];
-        foreach ($triangles as $h => $u) {
-            $v = $triangles[2 === $h % 3 ? $h - 2 : $h + 1];
-            $twin = $edges[$v * $n + $u] ?? null;
-            if (null !== $twin) {
-                $opposite[$h] = $twin;
-                $opposite[$twin] = $h;
-            }
-            $edges[$u * $n + $v] = $h;
-        }
 
-        return new Tin($x, $y, $z, $triangles, $opposite);
+        return Tin::ofTriangles($x, $y, $z, $triangles);
     }
 }

@@ -109,6 +109,14 @@ final class HandOverTest extends ApiTestCase
         self::assertStringContainsString('receipt does not hold', $problem['detail']);
     }
 
+    public function testDrawnLinesHaveNoHeightsAndTheFileSaysSo(): void
+    {
+        $this->post('/terrain/surfaces', ['name' => 'Cut', 'roles' => ['surveyed'], 'interval' => 0.5, 'lines' => [['role' => 'boundary', 'name' => 'b', 'points' => [], 'vertices' => [[493560, 6028020], [493680, 6028020], [493680, 6028100]]]]], 202);
+        $this->write('dxf', array_column($this->get('/terrain')['surfaces'], 'id'));
+        $export = array_column($this->get('/handover')['exports'], null, 'kind')['dxf'];
+        self::assertSame(['heights of drawn lines, written at 0: boundary of Cut'], $export['leftOut']);
+    }
+
     public function testMissingThingsAreNamed(): void
     {
         self::assertStringContainsString('there is no such surface', (string) $this->job('/handover', ['kind' => 'dxf', 'surfaces' => [4711]])['error']);

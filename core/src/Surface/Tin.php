@@ -28,6 +28,32 @@ final readonly class Tin
     ) {
     }
 
+    /**
+     * A surface of which only the triangles are known; triangles that share an edge become neighbours.
+     *
+     * @param list<float> $x
+     * @param list<float> $y
+     * @param list<float> $z
+     * @param list<int>   $triangles anticlockwise
+     */
+    public static function ofTriangles(array $x, array $y, array $z, array $triangles): self
+    {
+        $count = \count($x);
+        $opposite = array_fill(0, \count($triangles), -1);
+        $edges = [];
+        foreach ($triangles as $h => $u) {
+            $v = $triangles[2 === $h % 3 ? $h - 2 : $h + 1];
+            $twin = $edges[$v * $count + $u] ?? null;
+            if (null !== $twin) {
+                $opposite[$h] = $twin;
+                $opposite[$twin] = $h;
+            }
+            $edges[$u * $count + $v] = $h;
+        }
+
+        return new self($x, $y, $z, $triangles, array_values($opposite));
+    }
+
     public function triangleCount(): int
     {
         return intdiv(\count($this->triangles), 3);

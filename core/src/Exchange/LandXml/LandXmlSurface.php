@@ -115,17 +115,7 @@ final class LandXmlSurface
         if ([] === $triangles) {
             throw new UnusableInput($path, 'holds no surface with faces');
         }
-        $opposite = array_fill(0, \count($triangles), -1);
-        $edges = [];
-        foreach ($triangles as $h => $u) {
-            $v = $triangles[2 === $h % 3 ? $h - 2 : $h + 1];
-            if (isset($edges["$v $u"])) {
-                $opposite[$h] = $edges["$v $u"];
-                $opposite[$edges["$v $u"]] = $h;
-            }
-            $edges["$u $v"] = $h;
-        }
 
-        return new Tin($x, $y, $z, $triangles, $opposite);
+        return Tin::ofTriangles($x, $y, $z, $triangles);
     }
 }

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import type { LineView, SurfaceRequest, SurfaceView } from '../../api/types';
 import { fromDisplayLength, toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
+import { codeLine, readLines } from './surfaceLines';
 
 const props = defineProps<{
   surface: SurfaceView | null;
@@ -20,31 +21,16 @@ const codes = ref<string[]>(props.surface?.codes ?? []);
 const exclude = ref((props.surface?.exclude ?? []).join(' '));
 const interval = ref(String(Number(toDisplayLength(props.surface?.interval ?? 1, units.value).toFixed(3))));
 const maxEdge = ref(props.surface?.maxEdge ? String(toDisplayLength(props.surface.maxEdge, units.value)) : '');
-const boundary = computed(
-  () => props.drawn ?? (props.surface?.lines.find((l) => l.role === 'boundary')?.vertices as [number, number][] | undefined) ?? null,
-);
+const start = readLines(props.surface?.lines ?? [], Object.keys(props.codes));
+const boundary = computed(() => props.drawn ?? start.boundary);
 const keepBoundary = ref(true);
-
-/** Codes whose points, in the order they were surveyed, make a breakline. */
-const lineCodes = ref<string[]>(
-  (props.surface?.lines ?? [])
-    .filter((l) => l.role === 'breakline')
-    .map((l) => l.name.toUpperCase())
-    .filter((c) => c in props.codes),
-);
-const closed = ref(true);
+const lineCodes = ref(start.codes);
+const closed = ref(start.closed);
+const others = ref(start.others);
 const names = ref('');
 
 function breaklines(): LineView[] {
-  const lines = lineCodes.value.map((code) => {
-    const points = project.points.filter((p) => p.code === code && p.h !== null).map((p) => p.name);
-    return {
-      role: 'breakline',
-      name: code.toLowerCase(),
-      points: closed.value && points.length > 2 ? [...points, points[0]!] : points,
-      vertices: [] as number[][],
-    };
-  });
+  const lines = [...others.value, ...lineCodes.value.map((code) => codeLine(code, closed.value, project.points))];
   const typed = names.value.split(/[\s,;]+/).filter(Boolean);
   if (typed.length > 1) lines.push({ role: 'breakline', name: 'by names', points: typed, vertices: [] });
   return lines;
@@ -100,6 +86,10 @@ function save() {
       >
       <label><input v-model="closed" type="checkbox" /> back to their first point</label>
       <input v-model="names" class="input" placeholder="or point names in order: P001 P002 P003" aria-label="Breakline by names" />
+      <span v-for="(l, i) in others" :key="i" class="quiet"
+        >{{ l.role }} {{ l.name }} stays
+        <button type="button" class="link" @click="others = others.filter((_l, k) => k !== i)">take out</button></span
+      >
     </fieldset>
     <fieldset>
       <legend>boundary</legend>
