@@ -163,7 +163,7 @@ final class FieldBookTest extends TestCase
         $o->go('/p/1/terrain');
         $o->see('Borrow pit: 2');
         // The sketch is fitted to the surface once its contours are there.
-        $o->await(fn (): ?bool => '20 m' === trim((string) $o->driver->executeScript("return document.querySelector('.scale').innerText")) ? true : null, 'the sketch to show the surface', 30);
+        $o->await(static fn (): ?bool => '20 m' === trim((string) $o->driver->executeScript("return document.querySelector('.scale').innerText")) ? true : null, 'the sketch to show the surface', 30);
         usleep(700000);
         $o->click('[data-test=new-surface]');
         $o->type('#surface-name', 'Drawn');
