@@ -12,6 +12,7 @@ final class Command
     private const VERBS = [
         'adjust' => AdjustVerb::class,
         'surface' => SurfaceVerb::class,
+        'transform' => TransformVerb::class,
     ];
 
     /**

@@ -17,10 +17,10 @@ final readonly class Ellipsoid
 
     public function __construct(public string $name, public float $a, public float $inverseFlattening)
     {
-        if (!($a > 0.0) || !($inverseFlattening > 1.0)) {
-            throw new \DomainException('An ellipsoid needs a positive semi-major axis and an inverse flattening above 1.');
+        if (!is_finite($a) || $a <= 0.0 || is_nan($inverseFlattening) || $inverseFlattening <= 1.0) {
+            throw new \DomainException('An ellipsoid needs a positive semi-major axis and an inverse flattening above 1 (infinite for a sphere).');
         }
-        $this->f = 1.0 / $inverseFlattening;
+        $this->f = is_infinite($inverseFlattening) ? 0.0 : 1.0 / $inverseFlattening;
         $this->e2 = $this->f * (2.0 - $this->f);
     }
 

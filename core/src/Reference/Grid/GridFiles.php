@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Reference\Grid;
+
+/** Where grid files are looked for: files named one by one, then folders. Names are compared without their case. */
+final class GridFiles
+{
+    /** @var array<string, Ntv2Grid> */
+    private array $shifts = [];
+
+    /** @var array<string, GeoidGrid> */
+    private array $geoids = [];
+
+    /** @var array<string, array<string, string>> folder => lower-case name => path */
+    private array $listed = [];
+
+    /**
+     * @param list<string>          $folders
+     * @param array<string, string> $files   name => path
+     */
+    public function __construct(private readonly array $folders, private readonly array $files = [])
+    {
+    }
+
+    /** The folders of proj-data on this machine. */
+    public static function installed(): self
+    {
+        return new self(['/usr/share/proj', '/usr/local/share/proj']);
+    }
+
+    /** @param list<string> $paths */
+    public function with(array $paths): self
+    {
+        $files = $this->files;
+        foreach ($paths as $path) {
+            $files[basename($path)] = $path;
+        }
+
+        return new self($this->folders, $files);
+    }
+
+    /**
+     * Path of the first of these names that is there.
+     *
+     * @param list<string> $names
+     */
+    public function find(array $names): ?string
+    {
+        foreach ($names as $name) {
+            if ('' === $name) {
+                continue;
+            }
+            $key = strtolower($name);
+            foreach ($this->files as $file => $path) {
+                if (strtolower($file) === $key || strtolower(pathinfo($file, \PATHINFO_FILENAME)) === strtolower(pathinfo($name, \PATHINFO_FILENAME))) {
+                    return $path;
+                }
+            }
+            foreach ($this->folders as $folder) {
+                $path = $this->list($folder)[$key] ?? null;
+                if (null !== $path) {
+                    return $path;
+                }
+            }
+        }
+
+        return null;
+    }
+
+    public function shifts(string $path): Ntv2Grid
+    {
+        return $this->shifts[$path] ??= new Ntv2Grid(basename($path), self::bytes($path));
+    }
+
+    public function geoid(string $path): GeoidGrid
+    {
+        return $this->geoids[$path] ??= GeoidFile::read(basename($path), self::bytes($path));
+    }
+
+    private static function bytes(string $path): string
+    {
+        $bytes = is_file($path) ? @file_get_contents($path) : false;
+
+        return false !== $bytes ? $bytes : throw new UnreadableGrid(\sprintf('%s cannot be read; is the path right?', $path));
+    }
+
+    /** @return array<string, string> */
+    private function list(string $folder): array
+    {
+        if (!isset($this->listed[$folder])) {
+            $this->listed[$folder] = [];
+            foreach (is_dir($folder) ? (scandir($folder) ?: []) : [] as $entry) {
+                $this->listed[$folder][strtolower($entry)] = $folder.'/'.$entry;
+            }
+        }
+
+        return $this->listed[$folder];
+    }
+}

@@ -1,0 +1,367 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Reference\Operation;
+
+use Mensura\Reference\Crs\Area;
+use Mensura\Reference\Crs\CoordinateSystem;
+use Mensura\Reference\Crs\HorizontalSystem;
+use Mensura\Reference\Crs\VerticalSystem;
+use Mensura\Reference\Grid\GeoidGrid;
+use Mensura\Reference\Grid\GridFiles;
+use Mensura\Reference\Grid\UnreadableGrid;
+use Mensura\Reference\Registry\Registry;
+
+/**
+ * Plans the way between two coordinate systems: datum steps, geoid and height steps, each with its candidates. Heights
+ * above a geoid are brought to ellipsoidal ones in the geoid's own datum, so that the model is read where it belongs.
+ *
+ * @phpstan-import-type Stage from Route
+ */
+final class RouteFinder
+{
+    /** Two ellipsoids this much alike (metres, flattening) hold the same datum when a definition names none. */
+    private const SAME_AXIS = 0.001;
+    private const SAME_FLATTENING = 1e-9;
+
+    /** @var list<string> */
+    private array $warnings = [];
+
+    public function __construct(private readonly Registry $registry, private readonly GridFiles $files)
+    {
+    }
+
+    /**
+     * @throws MissingGrid
+     * @throws NoWay
+     * @throws UnreadableGrid
+     */
+    public function route(CoordinateSystem $from, CoordinateSystem $to, RouteSettings $settings = new RouteSettings()): Route
+    {
+        $this->warnings = [];
+        if (null !== $settings->geoid && null === $from->vertical && null === $to->vertical) {
+            throw new NoWay('a geoid is named but neither system has a height system; write the one with heights above the geoid as EPSG:h+EPSG:v');
+        }
+        $a = $from->horizontal;
+        $b = $to->horizontal;
+        $va = $from->vertical;
+        $vb = $to->vertical;
+        $ellipsoidal = (null === $va && 3 === $a->dimension) && (null === $vb && 3 === $b->dimension);
+        if (null !== $va && null !== $vb) {
+            return $this->betweenHeights($from, $to, $va, $vb, $settings);
+        }
+        if (null !== $va && 3 === $b->dimension) {
+            [$geoid, $datum, $name, $accuracy] = $this->geoid($va, $a, $settings, $this->areaOf($a, $b, $settings));
+            $middle = self::onDatum($datum, $a);
+            $stages = [$this->horizontal($a, $middle, false, $settings), ...self::unit($va), self::geoidStage($geoid, true, $name, $accuracy), $this->horizontal($middle, $b, true, $settings)];
+        } elseif (null !== $vb && 3 === $a->dimension) {
+            [$geoid, $datum, $name, $accuracy] = $this->geoid($vb, $b, $settings, $this->areaOf($a, $b, $settings));
+            $middle = self::onDatum($datum, $b);
+            $stages = [$this->horizontal($a, $middle, true, $settings), self::geoidStage($geoid, false, $name, $accuracy), ...self::unit($vb), $this->horizontal($middle, $b, false, $settings)];
+        } else {
+            $geocentric = HorizontalSystem::GEOCENTRIC === $a->kind || HorizontalSystem::GEOCENTRIC === $b->kind;
+            $stages = [$this->horizontal($a, $b, $ellipsoidal || $geocentric, $settings)];
+            if ($geocentric && !$ellipsoidal) {
+                $this->warnings[] = \sprintf('%s has no height axis; its h is taken as ellipsoidal height', 3 === $a->dimension ? $b->label() : $a->label());
+                $ellipsoidal = true;
+            }
+
+            return new Route($from, $to, $stages, $this->warnings, $ellipsoidal);
+        }
+
+        return new Route($from, $to, $stages, $this->warnings, true);
+    }
+
+    private function betweenHeights(CoordinateSystem $from, CoordinateSystem $to, VerticalSystem $va, VerticalSystem $vb, RouteSettings $settings): Route
+    {
+        $a = $from->horizontal;
+        $b = $to->horizontal;
+        if ($va->sameDatum($vb)) {
+            return new Route($from, $to, [$this->horizontal($a, $b, false, $settings), ...self::unit($va), ...self::unit($vb)], $this->warnings, true);
+        }
+        $offset = $this->verticalOffset($va, $vb);
+        if (null !== $offset) {
+            return new Route($from, $to, [$this->horizontal($a, $b, false, $settings), ...self::unit($va), $offset, ...self::unit($vb)], $this->warnings, true);
+        }
+        $area = $this->areaOf($a, $b, $settings);
+        [$one, $datumOne, $nameOne, $accuracyOne] = $this->geoid($va, $a, $settings, $area);
+        [$two, $datumTwo, $nameTwo, $accuracyTwo] = $this->geoid($vb, $b, $settings, $area);
+        $middleOne = self::onDatum($datumOne, $a);
+        $middleTwo = self::onDatum($datumTwo, $b);
+
+        return new Route($from, $to, [
+            $this->horizontal($a, $middleOne, false, $settings), ...self::unit($va), self::geoidStage($one, true, $nameOne, $accuracyOne),
+            $this->horizontal($middleOne, $middleTwo, true, $settings),
+            self::geoidStage($two, false, $nameTwo, $accuracyTwo), ...self::unit($vb), $this->horizontal($middleTwo, $b, false, $settings),
+        ], $this->warnings, true);
+    }
+
+    /**
+     * Candidates between the datums of two systems.
+     *
+     * @return list<Candidate>
+     */
+    public function candidates(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings = new RouteSettings()): array
+    {
+        if ($from->datum === $to->datum || $from->datum->sameAs($to->datum)) {
+            return [Candidate::identity()];
+        }
+        foreach ([[$from, $to, false], [$to, $from, true]] as [$bound, $other, $reverse]) {
+            if (null !== $bound->binding) {
+                return $this->throughBinding($bound, $other, $reverse, $spatial, $settings);
+            }
+        }
+        if ($from->datum->isUnknown() || $to->datum->isUnknown()) {
+            $x = $from->ellipsoid();
+            $y = $to->ellipsoid();
+            $unknown = $from->datum->isUnknown() ? $from : $to;
+            if (abs($x->a - $y->a) < self::SAME_AXIS && abs($x->f - $y->f) < self::SAME_FLATTENING) {
+                $this->warnings[] = \sprintf('%s names no datum; it is taken to be on that of %s', $unknown->label(), $unknown === $from ? $to->label() : $from->label());
+
+                return [Candidate::identity('Same datum by assumption', null)];
+            }
+            if ($settings->fallBack) {
+                return [self::ballpark($from, $to)];
+            }
+            throw new NoWay(\sprintf('%s names no datum, only the ellipsoid %s; give its transformation (towgs84 or BOUNDCRS), or --allow-ballpark to keep latitudes and longitudes as they are', $unknown->label(), $unknown->ellipsoid()->name));
+        }
+        $found = (new OperationRegistry($this->registry, $this->files, $settings->epoch))->between($from, $to, $spatial);
+        if ([] === $found) {
+            if (!$settings->fallBack) {
+                throw new NoWay(\sprintf('the registry knows no transformation from %s to %s; --allow-ballpark keeps latitudes and longitudes as they are', $from->datum->name, $to->datum->name));
+            }
+            $found = [self::ballpark($from, $to)];
+        }
+
+        return $found;
+    }
+
+    /**
+     * Ways through another datum, for places the direct ones do not reach.
+     *
+     * @return list<Candidate>
+     */
+    private function indirect(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings): array
+    {
+        return null !== $from->binding || null !== $to->binding ? [] : (new OperationRegistry($this->registry, $this->files, $settings->epoch))->indirect($from, $to, $spatial);
+    }
+
+    /** @return Stage */
+    private function horizontal(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings): array
+    {
+        $candidates = $this->candidates($from, $to, $spatial, $settings);
+        $between = \sprintf('from %s to %s', $from->datum->name, $to->datum->name);
+        if (null !== $settings->prefer) {
+            foreach ($candidates as $candidate) {
+                if ($candidate->name === $settings->prefer) {
+                    $candidates = [$candidate->everywhere()];
+                    break;
+                }
+            }
+        } elseif (null !== $settings->area && \count($candidates) > 1) {
+            $reaching = array_filter($candidates, static fn (Candidate $c): bool => null === $c->area || $c->area->covers($settings->area));
+            if ([] === $reaching) {
+                $candidates = [...$candidates, ...$this->indirect($from, $to, $spatial, $settings)];
+            }
+            $candidates = [$this->forArea($candidates, $settings->area, $settings->fallBack, $between)];
+        }
+        foreach ($candidates as $candidate) {
+            if (null !== $candidate->epoch && null === $settings->epoch) {
+                $this->warnings[] = \sprintf('"%s" moves with time and no epoch is given: its parameters are used as of %s', $candidate->name, $candidate->epoch);
+                break;
+            }
+        }
+
+        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep($candidates, $settings->fallBack, $between, null !== $settings->area || null !== $settings->prefer || $candidates[0]->isIdentity() ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings)), 'step' => null];
+    }
+
+    /**
+     * One way for a whole area: the best that covers it, else the best that meets it.
+     *
+     * @param non-empty-list<Candidate> $candidates
+     */
+    private function forArea(array $candidates, Area $area, bool $fallBack, string $between): Candidate
+    {
+        $covering = array_values(array_filter($candidates, static fn (Candidate $c): bool => null === $c->area || $c->area->covers($area)));
+        $meeting = array_values(array_filter($candidates, static fn (Candidate $c): bool => null !== $c->area?->intersection($area)));
+        $list = [] !== $covering ? $covering : $meeting;
+        if ([] === $list) {
+            throw new NoWay(\sprintf('no transformation %s reaches the area %s', $between, implode(',', $area->bounds())));
+        }
+        $usable = array_values(array_filter($list, static fn (Candidate $c): bool => $c->isUsable()));
+        if (!$list[0]->isUsable() && !$fallBack) {
+            throw MissingGrid::of($list[0], $usable[0] ?? null);
+        }
+        $best = $usable[0] ?? throw MissingGrid::of($list[0], null);
+
+        return $best->everywhere();
+    }
+
+    /** @return list<Candidate> */
+    private function throughBinding(HorizontalSystem $bound, HorizontalSystem $other, bool $reverse, bool $spatial, RouteSettings $settings): array
+    {
+        $binding = $bound->binding ?? throw new \LogicException('A bound system has its binding.');
+        $hub = $this->registry->horizontalSystem($binding->target);
+        $files = $this->files;
+        if (null !== $binding->helmert) {
+            $h = $binding->helmert;
+            $from = $bound->ellipsoid();
+            $to = $hub->ellipsoid();
+            $seconds = static fn (float $radians): float => round(rad2deg($radians) * 3600.0, 12);
+            $description = new StepDescription(($reverse ? 'Inverse of ' : '').'Position Vector transformation', $bound->name, ['tx_m' => $h->translation[0], 'ty_m' => $h->translation[1], 'tz_m' => $h->translation[2], 'rx_arcsec' => $seconds($h->rotation[0]), 'ry_arcsec' => $seconds($h->rotation[1]), 'rz_arcsec' => $seconds($h->rotation[2]), 'scale_ppm' => round(1e6 * $h->scale, 12)]);
+            $step = new Candidate('Transformation stated with '.$bound->name, null, null, [$description], [], static fn (): array => $h->isNull() && $from->a === $to->a && abs($from->f - $to->f) < 1e-15 ? [] : [
+                new GeocentricStep($reverse ? $to : $from, $reverse ? $from : $to, $reverse ? $h->backward() : $h->forward(), !$spatial),
+            ]);
+        } else {
+            $missing = [];
+            $paths = [];
+            foreach ($binding->grids as $name) {
+                $optional = str_starts_with($name, '@');
+                $name = ltrim($name, '@');
+                if ('null' === $name) {
+                    continue;
+                }
+                $path = $this->files->find([$name]);
+                if (null !== $path) {
+                    $paths[] = $path;
+                } elseif (!$optional) {
+                    $missing[] = $name;
+                }
+            }
+            $description = new StepDescription(($reverse ? 'Inverse of ' : '').'NTv2', $bound->name, ['grid' => implode(', ', $binding->grids)]);
+            $step = new Candidate('Grids stated with '.$bound->name, null, null, [$description], $missing, static function () use ($files, $paths, $reverse): array {
+                $grids = array_map($files->shifts(...), $paths);
+
+                return [] === $grids ? [] : [new GridStep($grids, $reverse)];
+            });
+        }
+        $rest = $reverse ? $this->candidates($other, $hub, $spatial, $settings) : $this->candidates($hub, $other, $spatial, $settings);
+        $out = [];
+        foreach ($rest as $candidate) {
+            $both = $reverse ? $candidate->then($step) : $step->then($candidate);
+            if (null !== $both) {
+                $out[] = $both;
+            }
+        }
+
+        return $out;
+    }
+
+    private static function ballpark(HorizontalSystem $from, HorizontalSystem $to): Candidate
+    {
+        return new Candidate('Latitudes and longitudes kept (ballpark)', null, null, [new StepDescription('Latitudes and longitudes kept', $from->datum->name.' to '.$to->datum->name)], [], static fn (): array => [], [], true);
+    }
+
+    /**
+     * The geoid model of a height system: the one named, else the registry's best.
+     *
+     * @return array{GeoidGrid, HorizontalSystem, string, ?float} grid, geodetic system it belongs to, name, accuracy
+     */
+    private function geoid(VerticalSystem $vertical, HorizontalSystem $with, RouteSettings $settings, ?Area $area): array
+    {
+        $own = self::onDatum($with, $with);
+        if (null !== $vertical->geoidGrid && null === $settings->geoid) {
+            $path = $this->files->find([$vertical->geoidGrid]) ?? throw new MissingGrid(\sprintf('%s needs the geoid grid %s, which is not installed', $vertical->label(), $vertical->geoidGrid));
+
+            return [$this->files->geoid($path), $own, basename($path), null];
+        }
+        $candidates = [];
+        if (null !== $vertical->code) {
+            foreach ($this->registry->rows("SELECT * FROM grid_transformation WHERE deprecated = 0 AND auth_name = 'EPSG' AND method_name LIKE 'Geographic3D to %' AND target_crs_auth_name = ? AND target_crs_code = ?", Registry::split($vertical->code)) as $row) {
+                $code = $row['auth_name'].':'.$row['code'];
+                $extent = $this->registry->area('grid_transformation', $code);
+                if (null !== $area && null !== $extent && null === $extent->intersection($area)) {
+                    continue;
+                }
+                $names = [(string) $row['grid_name']];
+                foreach ($this->registry->rows('SELECT proj_grid_name p, old_proj_grid_name o FROM grid_alternatives WHERE original_grid_name = ?', [$row['grid_name']]) as $other) {
+                    $names[] = (string) $other['p'];
+                    $names[] = (string) ($other['o'] ?? '');
+                }
+                $candidates[] = ['row' => $row, 'path' => $this->files->find($names), 'accuracy' => null === $row['accuracy'] ? \INF : (float) $row['accuracy'], 'system' => $row['source_crs_auth_name'].':'.$row['source_crs_code']];
+            }
+        }
+        usort($candidates, static fn (array $x, array $y): int => $x['accuracy'] <=> $y['accuracy'] ?: (null === $x['path'] ? 1 : 0) <=> (null === $y['path'] ? 1 : 0));
+        if (null !== $settings->geoid) {
+            // The named file is read in the datum its registry entry names, when the registry knows the file; else in the system's own.
+            foreach ($candidates as $candidate) {
+                if (null !== $candidate['path'] && basename($candidate['path']) === $settings->geoid->name) {
+                    return [$settings->geoid, $this->registry->horizontalSystem($candidate['system']), $settings->geoid->name, null];
+                }
+            }
+
+            return [$settings->geoid, $own, $settings->geoid->name, null];
+        }
+        if ([] === $candidates) {
+            throw new NoWay(\sprintf('the registry knows no geoid model for %s; name one with --geoid', $vertical->label()));
+        }
+        foreach ($candidates as $candidate) {
+            if (null !== $candidate['path']) {
+                if ($candidate !== $candidates[0] && $candidates[0]['accuracy'] < $candidate['accuracy'] && !$settings->fallBack) {
+                    break;
+                }
+
+                return [$this->files->geoid($candidate['path']), $this->registry->horizontalSystem($candidate['system']), (string) $candidate['row']['name'], is_infinite($candidate['accuracy']) ? null : $candidate['accuracy']];
+            }
+        }
+        throw new MissingGrid(\sprintf('heights of %s need the geoid grid %s ("%s"), which is not installed; name a file with --geoid', $vertical->label(), $candidates[0]['row']['grid_name'], $candidates[0]['row']['name']));
+    }
+
+    /** @return ?Stage */
+    private function verticalOffset(VerticalSystem $from, VerticalSystem $to): ?array
+    {
+        if (null === $from->code || null === $to->code) {
+            return null;
+        }
+        foreach ([[$from, $to, 1.0], [$to, $from, -1.0]] as [$source, $target, $sign]) {
+            $row = $this->registry->row("SELECT * FROM other_transformation WHERE deprecated = 0 AND method_code = 9616 AND source_crs_auth_name = ? AND source_crs_code = ? AND target_crs_auth_name = ? AND target_crs_code = ? ORDER BY coalesce(accuracy, 1e9)", [...Registry::split($source->code), ...Registry::split($target->code)]);
+            if (null !== $row) {
+                $value = $sign * (float) $row['param1_value'] * $this->registry->unit((int) $row['param1_uom_code'])[0];
+
+                return ['kind' => ($sign < 0.0 ? 'Inverse of ' : '').$row['name'], 'description' => new StepDescription('Vertical Offset', $row['auth_name'].':'.$row['code'], ['offset_m' => $value] + (null === $row['accuracy'] ? [] : ['accuracy_m' => (float) $row['accuracy']])), 'choice' => null, 'step' => new OffsetStep(0.0, 0.0, $value)];
+            }
+        }
+
+        return null;
+    }
+
+    private function areaOf(HorizontalSystem $a, HorizontalSystem $b, RouteSettings $settings): ?Area
+    {
+        if (null !== $settings->area) {
+            return $settings->area;
+        }
+        if (null === $a->area || null === $b->area) {
+            return $a->area ?? $b->area;
+        }
+
+        return $a->area->intersection($b->area) ?? $a->area;
+    }
+
+    /** The three-dimensional geodetic system on the datum of one given, keeping the other's way out when it is the same datum. */
+    private static function onDatum(HorizontalSystem $system, HorizontalSystem $like): HorizontalSystem
+    {
+        return new HorizontalSystem(HorizontalSystem::GEOGRAPHIC, $system->geodetic, '' === $system->geodeticName ? $system->name : $system->geodeticName, $system->datum, $system->geodetic, 3, binding: $system->datum->sameAs($like->datum) ? $like->binding : $system->binding);
+    }
+
+    /** @return Stage */
+    private static function geoidStage(GeoidGrid $geoid, bool $toEllipsoid, string $name, ?float $accuracy): array
+    {
+        return [
+            'kind' => ($toEllipsoid ? 'Inverse of ' : '').$name,
+            'description' => new StepDescription($toEllipsoid ? 'Height above the geoid to ellipsoidal height' : 'Ellipsoidal height to height above the geoid', $name, ['grid' => $geoid->name, 'interpolation' => 'bilinear'] + (null === $accuracy ? [] : ['accuracy_m' => $accuracy])),
+            'choice' => null,
+            'step' => new GeoidStep($geoid, $toEllipsoid),
+        ];
+    }
+
+    /**
+     * Depths are turned to heights here; units are the business of whoever reads and writes numbers.
+     *
+     * @return list<Stage>
+     */
+    private static function unit(VerticalSystem $vertical): array
+    {
+        return $vertical->down ? [['kind' => 'Depth reversed', 'description' => new StepDescription('Height Depth Reversal', $vertical->label()), 'choice' => null, 'step' => new ReverseHeightStep()]] : [];
+    }
+}
