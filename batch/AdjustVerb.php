@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Batch;
 
+use Mensura\Exchange\NetworkJson\CrsFrames;
 use Mensura\Exchange\NetworkJson\NetworkJsonReader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
+use Mensura\Reference\Grid\GridFiles;
 
 final class AdjustVerb implements Verb
 {
@@ -30,7 +32,7 @@ final class AdjustVerb implements Verb
         $limit = $options->positive('screen');
         try {
             $preanalysis = $options->has('preanalysis');
-            $network = (new NetworkJsonReader())->read(Arguments::contents($file), $preanalysis);
+            $network = (new NetworkJsonReader(new CrsFrames(Reference::registry(...), GridFiles::installed())))->read(Arguments::contents($file), $preanalysis);
             $progress = static function (string $stage, float $fraction) use ($err): void {
                 fwrite($err, \sprintf("%3.0f %% %s\n", 100.0 * $fraction, $stage));
             };

@@ -15,12 +15,10 @@ use Mensura\Reference\UnsupportedMethod;
 /** Where the batch verbs find the registry, and how they read a coordinate system from the command line. */
 final class Reference
 {
-    public const REGISTRY = '/usr/share/proj/proj.db';
-
     public static function registry(): Registry
     {
         try {
-            return Registry::open(self::REGISTRY);
+            return Registry::open();
         } catch (UnknownSystem $e) {
             throw new UnusableInput('', $e->getMessage());
         }

@@ -7,7 +7,7 @@ namespace Demo;
 use Mensura\Network\GridFrame;
 use Mensura\Network\NetworkState;
 use Mensura\Network\Sight;
-use Mensura\Reference\SystemCatalogue;
+use Mensura\Reference\Registry\Registry;
 
 /**
  * The invented truth of the demo project: a small earth dam, Kestrel Tarn. Nobody's land; EPSG:25830, ellipsoidal heights.
@@ -69,7 +69,7 @@ final class TruthModel
 
     public function __construct()
     {
-        $this->frame = new GridFrame(SystemCatalogue::byCode(self::SYSTEM));
+        $this->frame = new GridFrame(Registry::open()->horizontalSystem(self::SYSTEM));
         $this->index = array_flip(array_keys(self::MARKS));
         $this->state = new NetworkState($this->frame, array_values(array_column(self::MARKS, 0)), array_values(array_column(self::MARKS, 1)), array_values(array_column(self::MARKS, 2)));
     }

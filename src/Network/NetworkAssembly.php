@@ -14,7 +14,7 @@ use Mensura\Network\PlaneFrame;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Observation\Station;
-use Mensura\Reference\SystemCatalogue;
+use Mensura\Tests\Reference\Systems;
 
 /** Brings a project's points and observations into the form the adjustment takes. */
 final class NetworkAssembly
@@ -25,7 +25,7 @@ final class NetworkAssembly
 
     public static function frame(Project $project): Frame
     {
-        return Project::PLANE === $project->reference() ? new PlaneFrame() : new GridFrame(SystemCatalogue::byCode($project->reference()));
+        return Project::PLANE === $project->reference() ? new PlaneFrame() : new GridFrame(Systems::horizontal($project->reference()));
     }
 
     /**

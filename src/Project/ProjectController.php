@@ -24,7 +24,7 @@ use App\Project\View\UnitsView;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Mensura\Fault\UnusableInput;
-use Mensura\Reference\SystemCatalogue;
+use Mensura\Tests\Reference\Systems;
 use Mensura\Reference\UnknownSystem;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -92,7 +92,7 @@ final class ProjectController
 
         return new JsonResponse(new Overview(
             $project->id(), $project->name(), $role->value ?? '', $role?->mayChange() ?? false, $project->reference(),
-            Project::PLANE === $project->reference() ? 'plane local system' : SystemCatalogue::byCode($project->reference())->name, $project->heights(), $project->revision(),
+            Project::PLANE === $project->reference() ? 'plane local system' : Systems::horizontal($project->reference())->name, $project->heights(), $project->revision(),
             new UnitsView((string) $units['length'], (string) $units['angle'], (int) $units['decimals']), $course->of($project, $current, $stale),
             array_map(static fn (string $slot, array $reasons): StaleView => new StaleView($slot, $current[$slot]['label'], $reasons), array_keys($stale), $stale),
             $jobs->recent($project), $this->ledger->lastUndoable($project), $this->ledger->lastRedoable($project),
@@ -166,7 +166,7 @@ final class ProjectController
             throw new UnusableInput('/heights', 'a projected system needs ellipsoidal heights until geoid models are built');
         }
         try {
-            return SystemCatalogue::byCode($reference)->code;
+            return Systems::horizontal($reference)->code;
         } catch (UnknownSystem $e) {
             throw new UnusableInput('/reference', $e->getMessage());
         }

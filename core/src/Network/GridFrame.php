@@ -4,10 +4,15 @@ declare(strict_types=1);
 
 namespace Mensura\Network;
 
-use Mensura\Reference\ProjectedSystem;
+use Mensura\Fault\UnusableInput;
+use Mensura\Reference\Crs\HorizontalSystem;
+use Mensura\Reference\Grid\GeoidGrid;
+use Mensura\Reference\Grid\OutsideGrid;
+use Mensura\Reference\OutsideProjection;
 
 /**
- * A projected system with ellipsoidal heights, solved in three dimensions on its ellipsoid.
+ * A projected system solved in three dimensions on its ellipsoid. Heights are ellipsoidal, or above a geoid model;
+ * the slope of the geoid is carried in the Jacobian.
  *
  * The Jacobian from grid coordinates to the local horizon comes from central differences of the projection
  * (step 1e-6 rad, relative error below 1e-9), so that it holds for any projection.
@@ -16,8 +21,14 @@ final class GridFrame implements Frame
 {
     private const STEP_RADIANS = 1e-6;
 
-    public function __construct(public readonly ProjectedSystem $system)
+    private readonly float $meridian;
+
+    public function __construct(public readonly HorizontalSystem $system, public readonly ?GeoidGrid $geoid = null)
     {
+        if (!$system->isProjected() || 1.0 !== $system->unit) {
+            throw new UnusableInput('frame.crs', \sprintf('%s is %s; an adjustment needs a projected system in metres', $system->label(), $system->isProjected() ? 'in '.$system->unitName : $system->kind));
+        }
+        $this->meridian = deg2rad($system->datum->primeMeridian);
     }
 
     public function isPlane(): bool
@@ -27,18 +38,29 @@ final class GridFrame implements Frame
 
     public function geometry(float $e, float $n, float $h): array
     {
-        $projection = $this->system->projection;
-        $ellipsoid = $this->system->ellipsoid;
-        [$lat, $lon] = $projection->inverse($e, $n);
-        $d = self::STEP_RADIANS;
-        [$e1, $n1] = $projection->forward($lat + $d, $lon);
-        [$e0, $n0] = $projection->forward($lat - $d, $lon);
-        $eLat = ($e1 - $e0) / (2 * $d);
-        $nLat = ($n1 - $n0) / (2 * $d);
-        [$e1, $n1] = $projection->forward($lat, $lon + $d);
-        [$e0, $n0] = $projection->forward($lat, $lon - $d);
-        $eLon = ($e1 - $e0) / (2 * $d);
-        $nLon = ($n1 - $n0) / (2 * $d);
+        $projection = $this->system->plane();
+        $ellipsoid = $this->system->ellipsoid();
+        try {
+            [$lat, $lon] = $projection->inverse($e, $n);
+            $d = self::STEP_RADIANS;
+            [$e1, $n1] = $projection->forward($lat + $d, $lon);
+            [$e0, $n0] = $projection->forward($lat - $d, $lon);
+            $eLat = ($e1 - $e0) / (2 * $d);
+            $nLat = ($n1 - $n0) / (2 * $d);
+            [$e1, $n1] = $projection->forward($lat, $lon + $d);
+            [$e0, $n0] = $projection->forward($lat, $lon - $d);
+            $eLon = ($e1 - $e0) / (2 * $d);
+            $nLon = ($n1 - $n0) / (2 * $d);
+        } catch (OutsideProjection $x) {
+            throw new UnusableInput('', \sprintf('a station at e %.3f, n %.3f is outside %s: %s', $e, $n, $this->system->label(), $x->getMessage()));
+        }
+        $upLat = $upLon = 0.0;
+        $lon += $this->meridian;
+        if (null !== $this->geoid) {
+            $h += $this->undulation($lat, $lon);
+            $upLat = ($this->undulation($lat + $d, $lon) - $this->undulation($lat - $d, $lon)) / (2 * $d);
+            $upLon = ($this->undulation($lat, $lon + $d) - $this->undulation($lat, $lon - $d)) / (2 * $d);
+        }
         $det = $eLat * $nLon - $eLon * $nLat;
         $m = $ellipsoid->meridian($lat) + $h;
         $v = $ellipsoid->primeVertical($lat) + $h;
@@ -59,7 +81,7 @@ final class GridFrame implements Frame
             'jacobian' => [
                 -$nLat * $east, $eLat * $east, 0.0,
                 $nLon * $north, -$eLon * $north, 0.0,
-                0.0, 0.0, 1.0,
+                ($upLat * $nLon - $upLon * $nLat) / $det, ($upLon * $eLat - $upLat * $eLon) / $det, 1.0,
             ],
             'curvature' => [1.0 / $m, 1.0 / $v, $sinLat / $cosLat / $v],
             'lat' => $lat,
@@ -69,9 +91,26 @@ final class GridFrame implements Frame
 
     public function coordinates(float $x, float $y, float $z): array
     {
-        [$lat, $lon, $h] = $this->system->ellipsoid->toGeodetic($x, $y, $z);
-        [$e, $n] = $this->system->projection->forward($lat, $lon);
+        [$lat, $lon, $h] = $this->system->ellipsoid()->toGeodetic($x, $y, $z);
+        try {
+            [$e, $n] = $this->system->fromGeographic($lat, $lon);
+        } catch (OutsideProjection $x) {
+            throw new UnusableInput('', \sprintf('a station is outside %s: %s', $this->system->label(), $x->getMessage()));
+        }
 
-        return [$e, $n, $h];
+        return [$e, $n, null === $this->geoid ? $h : $h - $this->undulation($lat, $lon)];
+    }
+
+    /** Geoid height at a position in radians; zero without a geoid. */
+    public function undulation(float $lat, float $lon): float
+    {
+        if (null === $this->geoid) {
+            return 0.0;
+        }
+        try {
+            return $this->geoid->height(rad2deg($lat), rad2deg($lon));
+        } catch (OutsideGrid $x) {
+            throw new UnusableInput('frame.geoid', $x->getMessage());
+        }
     }
 }

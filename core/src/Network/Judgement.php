@@ -147,7 +147,8 @@ final class Judgement
             if (null !== $state->lat[$s] && null !== $state->lon[$s]) {
                 $entry['lat'] = rad2deg($state->lat[$s]);
                 $entry['lon'] = rad2deg($state->lon[$s]);
-                $entry['ellipsoidalHeight'] = $state->h[$s];
+                $frame = $this->structure->network->frame;
+                $entry['ellipsoidalHeight'] = $state->h[$s] + ($frame instanceof GridFrame ? $frame->undulation($state->lat[$s], $state->lon[$s]) : 0.0);
             }
             $entry['sd'] = ['e' => sqrt(max(0.0, $covariance[0][0])), 'n' => sqrt(max(0.0, $covariance[1][1])), 'h' => sqrt(max(0.0, $covariance[2][2]))];
             $entry['covariance'] = $covariance;

@@ -9,7 +9,7 @@ use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
 use Mensura\Network\AdjustmentResult;
 use Mensura\Network\GridFrame;
-use Mensura\Reference\SystemCatalogue;
+use Mensura\Tests\Reference\Systems;
 use Mensura\Tests\Fixture;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -115,7 +115,7 @@ final class AdjustmentTest extends TestCase
         foreach ($document['observations'] as $i => $observation) {
             unset($document['observations'][$i]['value'], $document['observations'][$i]['dx'], $document['observations'][$i]['dy'], $document['observations'][$i]['dz']);
         }
-        $plan = (new Adjustment((new NetworkJsonReader())->read(json_encode($document, \JSON_THROW_ON_ERROR), true), false, true))->run();
+        $plan = (new Adjustment((new NetworkJsonReader(Systems::frames()))->read(json_encode($document, \JSON_THROW_ON_ERROR), true), false, true))->run();
         self::assertNull($plan->globalTest);
         foreach ($full->stations as $i => $station) {
             self::assertEqualsWithDelta($station['sd']['e'], $plan->stations[$i]['sd']['e'], 2e-3 * $station['sd']['e'] + 1e-9);
@@ -240,7 +240,7 @@ final class AdjustmentTest extends TestCase
         yield 'negative sd' => [$change(static function (array &$d): void { $d['observations'][0]['sd'] = -1; }), '/observations\[0\]\.sd: must be positive/'];
         yield 'absurd distance' => [$change(static function (array &$d): void { $d['observations'][2]['value'] = -5.0; }), '/observations\[2\]\.value: a distance of -5 m cannot be/'];
         yield 'not a covariance' => [$change(static function (array &$d): void { $d['observations'][56]['covariance'] = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]; }), '/observations\[56\]\.covariance: is not symmetric and positive definite/'];
-        yield 'unknown crs' => [$change(static function (array &$d): void { $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:1']; }), '/frame\.crs: EPSG:1 is not among/'];
+        yield 'unknown crs' => [$change(static function (array &$d): void { $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:1']; }), '/frame\.crs: EPSG:1 is not in the registry/'];
         yield 'no sd' => [$change(static function (array &$d): void { unset($d['observations'][0]['sd']); }), '/observations\[0\]: this direction has no standard deviation/'];
         yield 'two stations at one place' => [$change(static function (array &$d): void {
             foreach (['e', 'n', 'h'] as $c) {
@@ -250,7 +250,7 @@ final class AdjustmentTest extends TestCase
         yield 'outside the projection' => [$change(static function (array &$d): void {
             $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:25830'];
             $d['stations'][1]['e'] = 2e7;
-        }), '/stations: Easting 20000000.000.*outside what this transverse Mercator projection can show/'];
+        }), '/a station at e 20000000.000, n 2040.076 is outside EPSG:25830/'];
         yield 'held without value' => [$change(static function (array &$d): void { unset($d['stations'][0]['h']); }), '/stations\[0\]\.h: station "P1" is held or weighted in h but has no value/'];
     }
 
@@ -266,7 +266,7 @@ final class AdjustmentTest extends TestCase
     /** Vectors over sixty kilometres and no control: a datum defect; free, its three translations and nothing else. */
     public function testFreeVectorNetworkOnTheEllipsoid(): void
     {
-        $frame = new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         $places = ['A' => [480000.0, 6000000.0, 100.0], 'B' => [540000.0, 6010000.0, 300.0], 'C' => [510000.0, 6050000.0, 700.0], 'D' => [500000.0, 6020000.0, 50.0]];
         $stations = $observations = $at = [];
         foreach ($places as $id => [$e, $n, $h]) {
@@ -297,6 +297,6 @@ final class AdjustmentTest extends TestCase
 
     private function adjust(string $json, bool $free = false, ?float $screen = null): AdjustmentResult
     {
-        return (new Adjustment((new NetworkJsonReader())->read($json), $free))->run($screen);
+        return (new Adjustment((new NetworkJsonReader(Systems::frames()))->read($json), $free))->run($screen);
     }
 }

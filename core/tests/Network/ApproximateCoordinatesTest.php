@@ -12,7 +12,7 @@ use Mensura\Network\Settings;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Observation\Station;
-use Mensura\Reference\SystemCatalogue;
+use Mensura\Tests\Reference\Systems;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -86,7 +86,7 @@ final class ApproximateCoordinatesTest extends TestCase
 
     public function testVectorsCarryOnTheEllipsoid(): void
     {
-        $frame = new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         $a = $frame->geometry(493000.0, 6028000.0, 200.0)['position'];
         $b = $frame->geometry(498000.0, 6031000.0, 350.0)['position'];
         $vector = new Observation(ObservationKind::Vector, 'A', 'B', null, components: [$b[0] - $a[0], $b[1] - $a[1], $b[2] - $a[2]], covariance: [[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]]);

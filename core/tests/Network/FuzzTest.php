@@ -10,6 +10,7 @@ use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
 use Mensura\Surface\SurfaceBuilder;
 use Mensura\Tests\Fixture;
+use Mensura\Tests\Reference\Systems;
 use PHPUnit\Framework\TestCase;
 
 /** Whatever is damaged in an input, the answer is a result or a named fault, never a defect. */
@@ -29,7 +30,7 @@ final class FuzzTest extends TestCase
             }
             try {
                 $preanalysis = 0 === $round % 7;
-                $network = (new NetworkJsonReader())->read(json_encode($document, \JSON_THROW_ON_ERROR), $preanalysis);
+                $network = (new NetworkJsonReader(Systems::frames()))->read(json_encode($document, \JSON_THROW_ON_ERROR), $preanalysis);
                 $result = (new Adjustment($network, 0 === $round % 3, $preanalysis))->run(0 === $round % 5 ? 3.29 : null);
                 json_encode($result->toArray(), \JSON_THROW_ON_ERROR);
                 ++$outcomes['result'];

@@ -14,7 +14,7 @@ use Mensura\Network\Settings;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Observation\Station;
-use Mensura\Reference\SystemCatalogue;
+use Mensura\Tests\Reference\Systems;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -34,7 +34,7 @@ final class SightTest extends TestCase
     #[DataProvider('kinds')]
     public function testCoefficientsAreTheDerivatives(bool $plane, ObservationKind $kind): void
     {
-        $frame = $plane ? new PlaneFrame() : new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $frame = $plane ? new PlaneFrame() : new GridFrame(Systems::horizontal('EPSG:25830'));
         $e = [493000.0, 493350.0, 492800.0];
         $n = [6028000.0, 6028240.0, 6028300.0];
         $h = [200.0, 237.0, 181.0];
@@ -65,7 +65,7 @@ final class SightTest extends TestCase
     /** The bearing of a level sight to the grid east differs from the azimuth there by the meridian convergence (about 1.0 km east: 0.0146 deg at 54.4 N, common practice). */
     public function testAzimuthsAreFromTheMeridian(): void
     {
-        $frame = new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         $stations = [new Station('A', 400000.0, 6028000.0, 0.0), new Station('B', 400000.0, 6028100.0, 0.0)];
         $o = new Observation(ObservationKind::Azimuth, 'A', 'B', 0.0);
         $network = new NetworkDefinition($frame, new Settings(), $stations, [$o]);
@@ -78,7 +78,7 @@ final class SightTest extends TestCase
     /** Scale of UTM at its central meridian is 0.9996: a hundred metres of grid are 100.04 m on the ellipsoid. */
     public function testDistancesAreOnTheGround(): void
     {
-        $frame = new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         foreach ([0.0 => 100.0 / 0.9996, 1000.0 => 100.0 / 0.9996 * (1.0 + 1000.0 / 6385000.0)] as $height => $expected) {
             $stations = [new Station('A', 500000.0, 6028000.0, (float) $height), new Station('B', 500100.0, 6028000.0, (float) $height)];
             $o = new Observation(ObservationKind::SlopeDistance, 'A', 'B', 100.0);
@@ -91,7 +91,7 @@ final class SightTest extends TestCase
     /** Curvature less refraction of k = 0.13 over one kilometre is about 0.068 m (handbooks: 0.0675 m per km^2). */
     public function testCurvatureAndRefraction(): void
     {
-        $frame = new GridFrame(SystemCatalogue::byCode('EPSG:25830'));
+        $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         $stations = [new Station('A', 500000.0, 6028000.0, 100.0), new Station('B', 500000.0, 6028999.6, 100.0)];
         $o = new Observation(ObservationKind::Zenith, 'A', 'B', 90.0);
         $network = new NetworkDefinition($frame, new Settings(refraction: 0.13), $stations, [$o]);

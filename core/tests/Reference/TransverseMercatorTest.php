@@ -6,8 +6,7 @@ namespace Mensura\Tests\Reference;
 
 use Mensura\Geodesy\Ellipsoid;
 use Mensura\Reference\OutsideProjection;
-use Mensura\Reference\SystemCatalogue;
-use Mensura\Reference\TransverseMercator;
+use Mensura\Reference\Method\TransverseMercator;
 use Mensura\Reference\UnknownSystem;
 use Mensura\Tests\Fixture;
 use PHPUnit\Framework\TestCase;
@@ -17,7 +16,7 @@ final class TransverseMercatorTest extends TestCase
     public function testAgreesWithProjBothWays(): void
     {
         foreach (Fixture::csv('reference/utm.csv') as $row) {
-            $projection = SystemCatalogue::byCode($row['code'])->projection;
+            $projection = Systems::horizontal($row['code'])->plane();
             [$e, $n] = $projection->forward(deg2rad((float) $row['lat']), deg2rad((float) $row['lon']));
             self::assertEqualsWithDelta((float) $row['e'], $e, 2e-6, implode(' ', $row));
             self::assertEqualsWithDelta((float) $row['n'], $n, 2e-6, implode(' ', $row));
@@ -51,14 +50,14 @@ final class TransverseMercatorTest extends TestCase
     public function testFarFromTheCentralMeridianIsRefused(): void
     {
         $this->expectException(OutsideProjection::class);
-        SystemCatalogue::byCode('EPSG:25830')->projection->forward(0.5, deg2rad(80.0));
+        Systems::horizontal('EPSG:25830')->plane()->forward(0.5, deg2rad(80.0));
     }
 
     public function testUnknownSystemSaysWhatThereIs(): void
     {
         $this->expectException(UnknownSystem::class);
-        $this->expectExceptionMessageMatches('/EPSG:25828-25838/');
-        SystemCatalogue::byCode('EPSG:2');
+        $this->expectExceptionMessageMatches('/EPSG:2 is not in the registry/');
+        Systems::horizontal('EPSG:2');
     }
 
     public function testGeocentricRoundTrip(): void

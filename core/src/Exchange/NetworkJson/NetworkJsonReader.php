@@ -7,15 +7,12 @@ namespace Mensura\Exchange\NetworkJson;
 use Mensura\Fault\UnusableInput;
 use Mensura\LinearAlgebra\Dense;
 use Mensura\Network\Frame;
-use Mensura\Network\GridFrame;
 use Mensura\Network\NetworkDefinition;
 use Mensura\Network\PlaneFrame;
 use Mensura\Network\Settings;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Observation\Station;
-use Mensura\Reference\SystemCatalogue;
-use Mensura\Reference\UnknownSystem;
 
 /**
  * Reads a mensura-network/1 document. Every fault names its place as a JSON path.
@@ -31,6 +28,11 @@ final class NetworkJsonReader
     private const COARSEST = 1e9;
 
     private bool $valuesNeeded = true;
+
+    /** @param ?CrsFrames $crsFrames makes the frame of a system's code and a geoid file */
+    public function __construct(private readonly ?CrsFrames $crsFrames = null)
+    {
+    }
 
     /**
      * @param bool $preanalysis observations may come without values
@@ -75,17 +77,17 @@ final class NetworkJsonReader
         if ('crs' !== $type) {
             throw new UnusableInput('frame.type', 'must be "plane" or "crs"');
         }
-        if (isset($frame['geoid'])) {
-            throw new UnusableInput('frame.geoid', 'geoid models cannot be used in an adjustment yet; give ellipsoidal heights and leave the geoid out');
-        }
         if (!\is_string($frame['crs'] ?? null)) {
             throw new UnusableInput('frame.crs', 'must be a code such as "EPSG:25830"');
         }
-        try {
-            return new GridFrame(SystemCatalogue::byCode($frame['crs']));
-        } catch (UnknownSystem $e) {
-            throw new UnusableInput('frame.crs', $e->getMessage());
+        if (isset($frame['geoid']) && !\is_string($frame['geoid'])) {
+            throw new UnusableInput('frame.geoid', 'must be the path of a geoid file');
         }
+        if (null === $this->crsFrames) {
+            throw new UnusableInput('frame.crs', 'coordinate systems are not available here');
+        }
+
+        return $this->crsFrames->frame($frame['crs'], $frame['geoid'] ?? null);
     }
 
     private function settings(mixed $settings): Settings

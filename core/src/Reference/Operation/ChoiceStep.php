@@ -97,15 +97,7 @@ final class ChoiceStep implements Step
         if (null !== $best) {
             return $best;
         }
-        if (null !== $lacking) {
-            if ($this->fallBack) {
-                // A way of any area without grids is better than none, once worse ways are allowed.
-                foreach ($this->candidates as $i => $candidate) {
-                    if ($candidate->isUsable() && null === $candidate->area) {
-                        return $i;
-                    }
-                }
-            }
+        if (null !== $lacking && !$this->fallBack) {
             throw MissingGrid::of($this->candidates[$lacking], null);
         }
         if (null !== $this->more) {
@@ -115,12 +107,8 @@ final class ChoiceStep implements Step
 
             return $this->pick($lat, $lon);
         }
-        if ($this->fallBack) {
-            foreach ($this->candidates as $i => $candidate) {
-                if ($candidate->isUsable()) {
-                    return $i;
-                }
-            }
+        if (null !== $lacking) {
+            throw MissingGrid::of($this->candidates[$lacking], null);
         }
 
         throw new NoWay(\sprintf('latitude %.5f, longitude %.5f degrees lies outside the area of use of every transformation %s', rad2deg($lat), rad2deg($lon), $this->between));

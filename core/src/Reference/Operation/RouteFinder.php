@@ -144,7 +144,9 @@ final class RouteFinder
      */
     private function indirect(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings): array
     {
-        return null !== $from->binding || null !== $to->binding ? [] : (new OperationRegistry($this->registry, $this->files, $settings->epoch))->indirect($from, $to, $spatial);
+        $found = null !== $from->binding || null !== $to->binding ? [] : (new OperationRegistry($this->registry, $this->files, $settings->epoch))->indirect($from, $to, $spatial);
+
+        return $settings->fallBack ? [...$found, self::ballpark($from, $to)] : $found;
     }
 
     /** @return Stage */

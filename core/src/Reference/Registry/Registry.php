@@ -22,6 +22,9 @@ use Mensura\Reference\UnsupportedMethod;
  */
 final class Registry
 {
+    /** Where Debian's proj-data puts the registry. */
+    public const INSTALLED = '/usr/share/proj/proj.db';
+
     /** @var array<string, HorizontalSystem> */
     private array $horizontal = [];
 
@@ -35,7 +38,7 @@ final class Registry
     }
 
     /** @throws UnknownSystem when there is no registry at the path */
-    public static function open(string $path): self
+    public static function open(string $path = self::INSTALLED): self
     {
         if (!class_exists(\PDO::class) || !\in_array('sqlite', \PDO::getAvailableDrivers(), true)) {
             throw new UnknownSystem('the coordinate system registry needs PHP\'s SQLite extension; run bin/mensura setup');
