@@ -27,6 +27,8 @@ final readonly class GridPoint
         public float $ellipsoidalHeight,
         /** Mean radius of curvature sqrt(MN), metres. */
         public float $radius,
+        /** @var array{float, float, float, float} metres on the ellipsoid, north and east, by metre of grid east and north */
+        private array $ground,
     ) {
     }
 
@@ -48,7 +50,19 @@ final readonly class GridPoint
         $v = $ellipsoid->primeVertical($lat);
         $radius = sqrt($m * $v);
 
-        return new self(rad2deg($lat), rad2deg($lon), -rad2deg(atan2($eLat, $nLat)), hypot($eLat, $nLat) / $m, hypot($eLon, $nLon) / ($v * cos($lat)), $radius / ($radius + $height), $height, $radius);
+        $det = $eLat * $nLon - $eLon * $nLat;
+        $ground = [$m * $nLon / $det, -$m * $eLon / $det, -$v * cos($lat) * $nLat / $det, $v * cos($lat) * $eLat / $det];
+
+        return new self(rad2deg($lat), rad2deg($lon), -rad2deg(atan2($eLat, $nLat)), hypot($eLat, $nLat) / $m, hypot($eLon, $nLon) / ($v * cos($lat)), $radius / ($radius + $height), $height, $radius, $ground);
+    }
+
+    /** Point scale factor along a grid bearing (degrees), of a projection of any kind. */
+    public function scaleAlong(float $bearing): float
+    {
+        $e = sin(deg2rad($bearing));
+        $n = cos(deg2rad($bearing));
+
+        return 1.0 / hypot($this->ground[0] * $e + $this->ground[1] * $n, $this->ground[2] * $e + $this->ground[3] * $n);
     }
 
     public function combined(): float

@@ -53,21 +53,12 @@ final readonly class Inverse
         return new self(
             $from, $to, $grid, $geodesic['distance'] / $factor, $geodesic['distance'], sqrt(($q[0] - $p[0]) ** 2 + ($q[1] - $p[1]) ** 2 + ($q[2] - $p[2]) ** 2),
             $bearing, $turn($geodesic['azimuth1']), $turn($geodesic['azimuth2'] + 180.0), $b[2] - $a[2],
-            // Along the line itself: the grid distance against the geodesic, where the line is long enough to say.
-            self::along($from, $bearing) / 6.0 + 4.0 * self::along($middle, $bearing) / 6.0 + self::along($to, $bearing) / 6.0, $factor,
+            ($from->scaleAlong($bearing) + 4.0 * $middle->scaleAlong($bearing) + $to->scaleAlong($bearing)) / 6.0, $factor,
         );
     }
 
     public function combined(): float
     {
         return $this->lineScale * $this->lineHeightFactor;
-    }
-
-    /** Point scale factor in the direction of the line, from those along and across the meridian. */
-    private static function along(GridPoint $point, float $bearing): float
-    {
-        $t = deg2rad($bearing + $point->convergence);
-
-        return hypot($point->scale * cos($t), $point->scaleAcross * sin($t));
     }
 }

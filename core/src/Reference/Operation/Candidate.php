@@ -49,10 +49,10 @@ final class Candidate
         return $this->weight ??= $this->isUsable() ? \count($this->steps()) : \count($this->descriptions);
     }
 
-    /** Whether its area is one at sea. */
+    /** Whether its area is one at sea alone. */
     public function isOffshore(): bool
     {
-        return null !== $this->area && str_contains($this->area->name, '- offshore');
+        return null !== $this->area && str_contains($this->area->name, '- offshore') && !str_contains($this->area->name, 'onshore');
     }
 
     /** Whether every row goes through it unchanged. */

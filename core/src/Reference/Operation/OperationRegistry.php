@@ -48,7 +48,8 @@ final class OperationRegistry
             if (null !== $ensemble) {
                 return [$ensemble];
             }
-            $found = $this->throughOne($a, $b, $spatial);
+            $found = $this->throughMembers($from->datum, $to->datum, $a, $b, $spatial);
+            $found = [] !== $found ? $found : $this->throughOne($a, $b, $spatial);
         }
         if ([] === $found && (0.0 !== $from->datum->primeMeridian || 0.0 !== $to->datum->primeMeridian)) {
             $found = $this->throughGreenwich($a, $b, $spatial);
@@ -91,6 +92,33 @@ final class OperationRegistry
         }
 
         return null;
+    }
+
+    /**
+     * An ensemble is reached through its members, at the accuracy they agree to.
+     *
+     * @param list<string> $from
+     * @param list<string> $to
+     *
+     * @return list<Candidate>
+     */
+    private function throughMembers(Datum $source, Datum $target, array $from, array $to, bool $spatial): array
+    {
+        $found = [];
+        foreach ([[$source, true], [$target, false]] as [$whole, $leaving]) {
+            foreach ($whole->members as $member) {
+                $part = $this->systemsOf($member);
+                $null = new Candidate(\sprintf('member of %s', $whole->name), $whole->accuracy, null, [new StepDescription('Null transformation', (string) $whole->code)], [], static fn (): array => []);
+                foreach ($leaving ? $this->direct($part, $to, $spatial) : $this->direct($from, $part, $spatial) as $candidate) {
+                    $both = $leaving ? $null->then($candidate) : $candidate->then($null);
+                    if (null !== $both) {
+                        $found[] = $both;
+                    }
+                }
+            }
+        }
+
+        return $found;
     }
 
     /**
