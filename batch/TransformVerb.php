@@ -87,8 +87,6 @@ final class TransformVerb implements Verb
             });
         } catch (UnusableInput $e) {
             throw new UnusableInput(trim($path.' '.$e->where), $e->reason.(str_contains($e->reason, 'not installed') ? '; name it with --grid, or allow a worse way with --allow-ballpark' : ''));
-        } catch (UnreadableGrid $e) {
-            throw new UnusableInput('', $e->getMessage());
         }
         if ($table->heightsPassed()) {
             fwrite($err, \sprintf("h passes unchanged: %s has no height axis\n", $from->hasHeight() ? $to->name() : $from->name()));
@@ -145,7 +143,7 @@ final class TransformVerb implements Verb
         if (HorizontalSystem::PROJECTED === $system->kind) {
             return $system->toGeographic($v[0] * $system->unit, $v[1] * $system->unit);
         }
-        [$lat, $lon] = $system->ellipsoid()->toGeodetic($v[0], $v[1], $v[2]);
+        [$lat, $lon] = $system->ellipsoid()->toGeodetic($v[0], $v[1], $v[2] ?? 0.0);
 
         return [$lat, $lon];
     }

@@ -58,7 +58,7 @@ final class Generator
 
     private function control(): string
     {
-        $rows = ['# Kestrel Tarn, control list. Simulated.', 'point,easting [m],northing [m],height [m],held,sd easting [mm],sd northing [mm],sd height [mm],description'];
+        $rows = ['# Kestrel Tarn, control list. Simulated.', 'point,easting [m],northing [m],ellipsoidal height [m],held,sd easting [mm],sd northing [mm],sd height [mm],description'];
         foreach (['KT01' => 'enh', 'KT04' => '', 'KT07' => '', 'KT08' => ''] as $name => $held) {
             [$e, $n, $h] = TruthModel::MARKS[$name];
             if ('' === $held) {
@@ -128,7 +128,7 @@ final class Generator
 
     private function topography(): string
     {
-        $rows = ['# Kestrel Tarn, borrow pit, real-time positions. Simulated.', 'point,easting [m],northing [m],height [m],code'];
+        $rows = ['# Kestrel Tarn, borrow pit, real-time positions. Simulated.', 'point,easting [m],northing [m],ellipsoidal height [m],code'];
         $number = 1;
         $add = function (float $e, float $n, string $code, float $sd) use (&$rows, &$number): void {
             $e += 0.010 * $this->normal();

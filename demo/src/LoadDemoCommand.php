@@ -9,6 +9,7 @@ use App\Account\Role;
 use App\Account\User;
 use App\HandOver\Exporter;
 use App\Intake\AcceptFile;
+use App\Intake\Placer;
 use App\Intake\SurveyFile;
 use App\Ledger\Ledger;
 use App\Ledger\Results;
@@ -45,6 +46,7 @@ final class LoadDemoCommand extends Command
         private readonly Connection $connection,
         private readonly UserPasswordHasherInterface $hasher,
         private readonly FileStore $store,
+        private readonly Placer $placer,
         private readonly Ledger $ledger,
         private readonly Results $results,
         private readonly Adjuster $adjuster,
@@ -89,7 +91,7 @@ final class LoadDemoCommand extends Command
             $file = new SurveyFile($project, $name, $this->store->put($contents), \strlen($contents), $kind, $owner, $this->clock->now());
             $this->entities->persist($file);
             $this->entities->flush();
-            $this->ledger->carryOut($project, $owner->name(), new AcceptFile($this->connection, $this->store, $file, false));
+            $this->ledger->carryOut($project, $owner->name(), new AcceptFile($this->connection, $this->store, $this->placer, $file, false));
         }
         // Two of the four planted blunders are found and set aside already; two are left to find.
         $this->adjuster->run($project, $owner->name());

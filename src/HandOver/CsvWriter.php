@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\HandOver;
 
 use App\Project\Project;
+use App\Reference\ProjectReference;
 use Mensura\Exchange\CoordinateCsv\CoordinateCsv;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
@@ -13,7 +14,7 @@ use Mensura\Exchange\Delimited\RecordReader;
 
 final class CsvWriter implements ExportWriter
 {
-    public function __construct(private readonly ProjectPoints $points)
+    public function __construct(private readonly ProjectPoints $points, private readonly ProjectReference $references)
     {
     }
 
@@ -24,7 +25,7 @@ final class CsvWriter implements ExportWriter
 
     public function write(Project $project, array $surfaces): Written
     {
-        $remark = \sprintf("%s\nreference %s, %s heights, metres", $project->name(), Project::PLANE === $project->reference() ? 'plane local system' : $project->reference(), $project->heights());
+        $remark = \sprintf("%s\nreference %s, metres", $project->name(), $this->references->words($project));
 
         return new Written('Coordinates as CSV', ProjectPoints::fileName($project, 'coordinates', 'csv'), CoordinateCsv::write($this->points->of($project), $remark), $this->points->leftOut($project));
     }

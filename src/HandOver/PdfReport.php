@@ -10,6 +10,7 @@ use App\Network\NetworkReport;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
 use App\Project\Project;
+use App\Reference\ProjectReference;
 use Dompdf\Dompdf;
 use Dompdf\Options;
 use Mensura\Fault\UnusableInput;
@@ -27,6 +28,7 @@ final class PdfReport implements ExportWriter
         private readonly NetworkReport $network,
         private readonly Results $results,
         private readonly Environment $twig,
+        private readonly ProjectReference $references,
         #[Autowire('%kernel.project_dir%')] private readonly string $root,
     ) {
     }
@@ -45,7 +47,7 @@ final class PdfReport implements ExportWriter
         $rows = array_filter($view->rows, static fn (RowView $r): bool => $r->used);
         usort($rows, static fn (RowView $a, RowView $b): int => abs($b->standardized ?? 0.0) <=> abs($a->standardized ?? 0.0));
         $html = $this->twig->render('report/adjustment.html.twig', [
-            'project' => $project, 'network' => $view, 'run' => $view->runs[0], 'rows' => array_map(self::row(...), \array_slice($rows, 0, self::WORST_ROWS)),
+            'project' => $project, 'reference' => $this->references->words($project), 'network' => $view, 'run' => $view->runs[0], 'rows' => array_map(self::row(...), \array_slice($rows, 0, self::WORST_ROWS)),
             'aside' => array_map(self::row(...), array_values(array_filter($view->rows, static fn (RowView $r): bool => !$r->used))), 'total' => \count($rows),
             'sketch' => 'data:image/svg+xml;base64,'.base64_encode(NetworkSketch::svg($view)), 'inputs' => $this->results->current($project)[Adjuster::SLOT]['inputs'],
         ]);

@@ -10,6 +10,7 @@ use App\Project\Project;
 use App\Store\FileStore;
 use Doctrine\DBAL\Connection;
 use Mensura\Exchange\Delimited\FileKind;
+use Mensura\Exchange\Delimited\Finding;
 use Mensura\Fault\UnusableInput;
 
 /** Takes a waiting file into the project: its points and observations, all or none. */
@@ -23,6 +24,7 @@ final class AcceptFile implements Operation
     public function __construct(
         private readonly Connection $connection,
         private readonly FileStore $store,
+        private readonly Placer $placer,
         private readonly SurveyFile $file,
         private readonly bool $leaveOutBad,
     ) {
@@ -64,9 +66,18 @@ final class AcceptFile implements Operation
         if ([] === $reader->records) {
             throw new UnusableInput($this->file->name(), 'no line of it can be used');
         }
+        $placed = $this->placer->place($project, $reading);
+        foreach ($placed->findings as $finding) {
+            if (Finding::ERROR === $finding->severity) {
+                throw new UnusableInput($this->file->name(), $finding->message);
+            }
+        }
+        if ([] !== $placed->asks) {
+            throw new UnusableInput($this->file->name(), 'answer first: '.implode(' ', $placed->asks));
+        }
         match ($mapping->kind) {
-            FileKind::Control => $this->points($project, $journal, $reader->records, 'control'),
-            FileKind::Points => $this->points($project, $journal, $reader->records, 'surveyed'),
+            FileKind::Control => $this->points($project, $journal, $placed, 'control'),
+            FileKind::Points => $this->points($project, $journal, $placed, 'surveyed'),
             FileKind::TotalStation => $this->pointings($project, $journal, $reader->records),
             FileKind::Vectors => $this->vectors($project, $journal, $reader->records),
         };
@@ -76,24 +87,30 @@ final class AcceptFile implements Operation
         ]);
         $counts = $reading->counts();
         $this->title = \sprintf('Accepted %s: %s, %s', $this->file->name(), $mapping->kind->label(), implode(', ', array_map(static fn (int $c, string $w): string => $c.' '.(1 === $c ? rtrim($w, 's') : $w), $counts, array_keys($counts))));
-        $this->detail = ['file' => $this->file->name(), 'sha256' => $this->file->sha256(), 'counts' => $counts, 'leftOut' => $reader->leftOut, 'mapping' => $mapping->toArray()];
+        if ('project' !== $reading->meaning->frame) {
+            $this->title .= 'local' === $reading->meaning->frame ? ', known only locally' : ', brought over from '.$reading->meaning->frame;
+        }
+        $this->detail = ['file' => $this->file->name(), 'sha256' => $this->file->sha256(), 'counts' => $counts, 'leftOut' => $reader->leftOut, 'mapping' => $mapping->toArray(), 'meaning' => $reading->meaning->toArray()];
     }
 
-    /** @param list<array<string, mixed>> $records */
-    private function points(Project $project, Journal $journal, array $records, string $role): void
+    private function points(Project $project, Journal $journal, Placement $placed, string $role): void
     {
         $existing = [];
-        foreach ($this->connection->fetchAllAssociative('SELECT id, name, role, source FROM point WHERE project_id = ?', [$project->id()]) as $row) {
+        foreach ($this->connection->fetchAllAssociative('SELECT id, name, role, source, known FROM point WHERE project_id = ?', [$project->id()]) as $row) {
             $existing[(string) $row['name']] = $row;
         }
-        foreach ($records as $r) {
+        foreach ($placed->records as $r) {
+            $known = $existing[$r['name']]['known'] ?? $placed->known;
+            if ($known !== $placed->known) {
+                throw new UnusableInput(\sprintf('%s line %d', $this->file->name(), $r['line']), \sprintf('%s is in the project already, known %sly; rename one of them', $r['name'], $known));
+            }
             $row = ['code' => $r['code'], 'file_id' => $this->file->id(), 'line' => $r['line']];
             if ('control' === $role) {
                 $row += ['role' => 'control', 'given_e' => $r['e'], 'given_n' => $r['n'], 'given_h' => $r['h'], 'held' => $r['held'], 'sd_e' => $r['sd'][0], 'sd_n' => $r['sd'][1], 'sd_h' => $r['sd'][2]];
             }
             $present = $existing[$r['name']] ?? null;
             if (null === $present) {
-                $journal->insert('point', ['project_id' => $project->id(), 'name' => $r['name'], 'role' => $role, 'source' => 'file', 'e' => $r['e'], 'n' => $r['n'], 'h' => $r['h']] + $row);
+                $journal->insert('point', ['project_id' => $project->id(), 'name' => $r['name'], 'role' => $role, 'source' => 'file', 'e' => $r['e'], 'n' => $r['n'], 'h' => $r['h'], 'known' => $placed->known] + $row);
             } elseif ('control' === $role) {
                 $journal->update('point', (int) $present['id'], 'adjusted' === $present['source'] ? $row : $row + ['e' => $r['e'], 'n' => $r['n'], 'h' => $r['h']]);
             } elseif ('file' === $present['source'] && 'surveyed' === $present['role']) {

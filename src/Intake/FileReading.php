@@ -14,7 +14,7 @@ use Mensura\Fault\UnusableInput;
 /** A waiting file as it is understood now. */
 final readonly class FileReading
 {
-    public function __construct(public DelimitedTable $table, public Mapping $mapping, public RecordReader $reader)
+    public function __construct(public DelimitedTable $table, public Mapping $mapping, public RecordReader $reader, public Meaning $meaning)
     {
     }
 
@@ -24,7 +24,7 @@ final readonly class FileReading
         $table = DelimitedTable::parse($store->get($file->sha256()));
         $mapping = [] === $file->mapping() ? Mapping::guess($table) : Mapping::fromArray($file->mapping(), $table);
 
-        return new self($table, $mapping, RecordReader::read($table, $mapping));
+        return new self($table, $mapping, RecordReader::read($table, $mapping), Meaning::fromArray($file->meaning()));
     }
 
     /** @return array<string, int> what the file holds, for people */

@@ -6,6 +6,7 @@ namespace App\Intake;
 
 use App\Api\Problem;
 use App\Intake\Request\AcceptRequest;
+use App\Intake\Request\MeaningRequest;
 use App\Intake\View\FileView;
 use App\Intake\View\IntakeView;
 use App\Intake\View\SourceLine;
@@ -38,6 +39,7 @@ final class IntakeController
         private readonly EntityManagerInterface $entities,
         private readonly FileStore $store,
         private readonly Preview $preview,
+        private readonly Placer $placer,
         private readonly Ledger $ledger,
         private readonly Connection $connection,
         private readonly ClockInterface $clock,
@@ -119,11 +121,26 @@ final class IntakeController
         return new JsonResponse($this->preview->of($survey));
     }
 
+    /** Answers what the coordinates and heights of a waiting file mean. */
+    #[Route('/intake/{file<\d+>}/meaning', methods: 'PUT')]
+    public function mean(int $id, int $file, #[MapRequestPayload] MeaningRequest $request): JsonResponse
+    {
+        $project = $this->access->change($id);
+        $survey = $this->file($project, $file);
+        if (SurveyFile::WAITING !== $survey->state()) {
+            return Problem::response(409, 'This file is accepted.', 'Undo its acceptance in the ledger, then answer again.');
+        }
+        $this->connection->update('survey_file', ['meaning' => json_encode(Meaning::fromArray((array) $request)->toArray(), \JSON_THROW_ON_ERROR)], ['id' => $survey->id()]);
+        $this->entities->refresh($survey);
+
+        return new JsonResponse($this->preview->of($survey));
+    }
+
     #[Route('/intake/{file<\d+>}/accept', methods: 'POST')]
     public function accept(int $id, int $file, #[MapRequestPayload] AcceptRequest $request): JsonResponse
     {
         $project = $this->access->change($id);
-        $seq = $this->ledger->carryOut($project, $this->access->user()->name(), new AcceptFile($this->connection, $this->store, $this->file($project, $file), $request->leaveOutBad));
+        $seq = $this->ledger->carryOut($project, $this->access->user()->name(), new AcceptFile($this->connection, $this->store, $this->placer, $this->file($project, $file), $request->leaveOutBad));
 
         return new JsonResponse(['seq' => $seq]);
     }

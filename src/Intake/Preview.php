@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Intake\View\AskView;
 use App\Intake\View\ColumnView;
 use App\Intake\View\FieldView;
 use App\Intake\View\FindingView;
 use App\Intake\View\KindView;
+use App\Intake\View\MeaningView;
 use App\Intake\View\PlacedPoint;
 use App\Intake\View\PreviewView;
+use App\Project\Project;
 use App\Store\FileStore;
 use Doctrine\DBAL\Connection;
 use Mensura\Exchange\Delimited\Field;
@@ -24,7 +27,7 @@ final class Preview
     private const SHOWN_FINDINGS = 200;
     private const DISTANCE_MISMATCH = 0.02;
 
-    public function __construct(private readonly FileStore $store, private readonly Connection $connection)
+    public function __construct(private readonly FileStore $store, private readonly Connection $connection, private readonly Placer $placer)
     {
     }
 
@@ -34,11 +37,12 @@ final class Preview
         try {
             $reading = FileReading::of($this->store, $file);
         } catch (UnusableInput $e) {
-            return new PreviewView($file->id(), $file->name(), $file->size(), $file->sha256(), '', $kinds, [], [], [], 0, [], 0, [], null, [], [], $file->name().', '.$e->getMessage(), false);
+            return new PreviewView($file->id(), $file->name(), $file->size(), $file->sha256(), '', $kinds, [], [], [], 0, [], 0, [], null, [], [], $file->name().', '.$e->getMessage(), false, null);
         }
-        $known = $this->knownPoints($file->project()->id());
-        [$points, $rays] = $this->places($reading, $known);
-        $findings = array_merge($this->twice($file), $reading->reader->findings, $this->against($reading, $known));
+        $placed = $this->placer->place($file->project(), $reading);
+        $known = $this->knownPoints($file->project()->id(), $placed->known);
+        [$points, $rays] = $this->places($placed->records, $known);
+        $findings = array_merge($this->twice($file), $placed->findings, $reading->reader->findings, $this->against($placed->records, $known));
         $questions = array_map(static fn (Field $f): string => \sprintf('In which unit is %s?', $f->label), $reading->mapping->questions());
         $errors = \count(array_filter($findings, static fn (Finding $f): bool => Finding::ERROR === $f->severity && null === $f->line));
         $e = array_map(static fn (PlacedPoint $p): float => $p->e, $points);
@@ -49,15 +53,15 @@ final class Preview
             $this->columns($reading), $this->fields($reading), $reading->counts(), $reading->reader->leftOut,
             array_map(static fn (Finding $f): FindingView => new FindingView($f->severity, $f->line, $f->message), \array_slice($findings, 0, self::SHOWN_FINDINGS)),
             \count($findings), $questions, [] === $points ? null : [min($e), min($n), max($e), max($n)], $points, $rays, null,
-            [] === $questions && 0 === $errors && [] !== $reading->reader->records,
+            [] === $questions && [] === $placed->asks && 0 === $errors && [] !== $reading->reader->records, $this->meaning($file->project(), $reading, $placed),
         );
     }
 
     /** @return array<string, array{name: string, e: ?float, n: ?float, h: ?float}> */
-    private function knownPoints(int $project): array
+    private function knownPoints(int $project, string $kind): array
     {
         $known = [];
-        foreach ($this->connection->fetchAllAssociative('SELECT name, e, n, h FROM point WHERE project_id = ?', [$project]) as $row) {
+        foreach ($this->connection->fetchAllAssociative('SELECT name, e, n, h FROM point WHERE project_id = ? AND known = ?', [$project, $kind]) as $row) {
             $known[(string) $row['name']] = ['name' => (string) $row['name'], 'e' => null === $row['e'] ? null : (float) $row['e'], 'n' => null === $row['n'] ? null : (float) $row['n'], 'h' => null === $row['h'] ? null : (float) $row['h']];
         }
 
@@ -84,12 +88,26 @@ final class Preview
         ), $reading->mapping->kind->fields());
     }
 
+    private function meaning(Project $project, FileReading $reading, Placement $placed): ?MeaningView
+    {
+        if (!\in_array($reading->mapping->kind, [FileKind::Control, FileKind::Points], true) || Project::PLANE === $project->reference()) {
+            return null;
+        }
+        $m = $reading->meaning;
+
+        return new MeaningView(
+            $m->frame, $m->heights, $reading->mapping->heightsSaid($reading->table) ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(), $m->swap, $m->far,
+            isset($reading->mapping->columns['h']), array_map(static fn (string $key, string $text): AskView => new AskView($key, $text), array_keys($placed->asks), $placed->asks),
+        );
+    }
+
     /**
+     * @param list<array<string, mixed>> $records
      * @param array<string, array{name: string, e: ?float, n: ?float, h: ?float}> $known
      *
      * @return array{list<PlacedPoint>, list<list<int>>} points, and pairs of them that observations join
      */
-    private function places(FileReading $reading, array $known): array
+    private function places(array $records, array $known): array
     {
         $points = $rays = $number = [];
         $place = static function (string $name, ?float $e, ?float $n, bool $isKnown) use (&$points, &$number): ?int {
@@ -105,7 +123,7 @@ final class Preview
             return $number[$name];
         };
         $seen = [];
-        foreach ($reading->reader->records as $record) {
+        foreach ($records as $record) {
             if (isset($record['name'])) {
                 $place($record['name'], $record['e'], $record['n'], isset($known[$record['name']]));
                 continue;
@@ -133,11 +151,12 @@ final class Preview
     /**
      * Names and distances against what is known.
      *
+     * @param list<array<string, mixed>> $records
      * @param array<string, array{name: string, e: ?float, n: ?float, h: ?float}> $known
      *
      * @return list<Finding>
      */
-    private function against(FileReading $reading, array $known): array
+    private function against(array $records, array $known): array
     {
         $findings = [];
         $plain = [];
@@ -145,7 +164,7 @@ final class Preview
             $plain[self::plain((string) $name)][] = (string) $name;
         }
         $asked = [];
-        foreach ($reading->reader->records as $record) {
+        foreach ($records as $record) {
             foreach (isset($record['name']) ? [$record['name']] : [$record['station'] ?? $record['from'], $record['target'] ?? $record['to']] as $name) {
                 if (isset($asked[$name])) {
                     continue;

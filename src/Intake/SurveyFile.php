@@ -26,6 +26,10 @@ class SurveyFile
     #[ORM\Column(type: 'json')]
     private array $mapping = [];
 
+    /** @var array<string, mixed> what its coordinates and heights mean, as answered */
+    #[ORM\Column(type: 'json')]
+    private array $meaning = [];
+
     #[ORM\Column]
     private int $records = 0;
 
@@ -107,6 +111,12 @@ class SurveyFile
     public function mapping(): array
     {
         return $this->mapping;
+    }
+
+    /** @return array<string, mixed> */
+    public function meaning(): array
+    {
+        return $this->meaning;
     }
 
     public function records(): int

@@ -25,11 +25,11 @@ final class ContentVersions
         $id = $project->id();
 
         return match ($kind) {
-            'reference' => $this->hash('SELECT reference, heights FROM project WHERE id = ?', [$id]),
+            'reference' => $this->hash('SELECT reference, heights, geoid FROM project WHERE id = ?', [$id]),
             'network-settings' => $this->hash('SELECT network_settings FROM project WHERE id = ?', [$id]),
             'observations' => $this->hash('SELECT kind, set_name, from_name, to_name, v1, v2, v3, sd, hi, ht, covariance, used FROM observation WHERE project_id = ? ORDER BY id', [$id]),
             'control' => $this->hash("SELECT name, given_e, given_n, given_h, held, sd_e, sd_n, sd_h FROM point WHERE project_id = ? AND role = 'control' ORDER BY name", [$id]),
-            'points' => $this->hash('SELECT name, code, role, e, n, h FROM point WHERE project_id = ? ORDER BY id', [$id]),
+            'points' => $this->hash('SELECT name, code, role, e, n, h, known FROM point WHERE project_id = ? ORDER BY id', [$id]),
             'surface' => $this->hash('SELECT definition FROM surface WHERE project_id = ? AND id = ?', [$id, (int) $which]),
             default => throw new \LogicException("No content is called $what."),
         };

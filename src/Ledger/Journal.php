@@ -12,7 +12,7 @@ use Doctrine\DBAL\Connection;
 final class Journal
 {
     /** Tables operations may write. */
-    private const TABLES = ['project', 'survey_file', 'point', 'observation', 'surface', 'result'];
+    private const TABLES = ['project', 'survey_file', 'point', 'observation', 'surface', 'result', 'custom_system', 'grid_file', 'localization'];
 
     /** @var list<array{table: string, id: int, before: ?array<string, mixed>, after: ?array<string, mixed>}> */
     private array $changes = [];

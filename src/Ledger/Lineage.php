@@ -64,7 +64,7 @@ final class Lineage
             case 'points':
                 return $this->files('point', $id, 'points', "AND t.role = 'surveyed'");
             case 'reference':
-                return [\sprintf('reference %s, %s heights', $project->reference(), $project->heights())];
+                return [\sprintf('reference %s, %s', $project->reference(), 'geoid' === $project->heights() ? 'heights above '.preg_replace('/^(installed|grid):/', '', $project->geoid()) : $project->heights().' heights')];
             case 'network-settings':
                 $entry = $this->connection->fetchAssociative("SELECT seq, author_name FROM ledger_entry WHERE project_id = ? AND operation = 'change-network-settings' AND undone_by IS NULL ORDER BY seq DESC LIMIT 1", [$id]);
 

@@ -64,11 +64,11 @@ final class AcceptCoordinates implements Operation
                 continue; // a height without a plan position
             }
             // To the hundredth of a millimetre: what is stored is what is shown and handed over.
-            $values = ['e' => round($s['e'], 5), 'n' => round($s['n'], 5), 'h' => round($s['h'], 5), 'source' => 'adjusted'];
+            $values = ['e' => round($s['e'], 5), 'n' => round($s['n'], 5), 'h' => round($s['h'], 5), 'source' => 'adjusted'] + (Project::PLANE === $project->reference() ? [] : ['known' => 'global']);
             hash_update($hash, json_encode([$s['id'], $values], \JSON_THROW_ON_ERROR));
             $p = $existing[$s['id']] ?? null;
             if (null === $p) {
-                $journal->insert('point', ['project_id' => $project->id(), 'name' => $s['id'], 'role' => 'adjusted', 'code' => ''] + $values);
+                $journal->insert('point', ['project_id' => $project->id(), 'name' => $s['id'], 'role' => 'adjusted', 'code' => '', 'known' => Project::PLANE === $project->reference() ? 'local' : 'global'] + $values);
                 continue;
             }
             if (null !== $p['e'] && ($moved = hypot($values['e'] - $p['e'], $values['n'] - $p['n'])) > $largest) {

@@ -5,27 +5,25 @@ declare(strict_types=1);
 namespace App\Network;
 
 use App\Project\Project;
+use App\Reference\ProjectReference;
 use Doctrine\DBAL\Connection;
 use Mensura\Fault\UnusableInput;
 use Mensura\Network\Frame;
-use Mensura\Network\GridFrame;
 use Mensura\Network\NetworkDefinition;
-use Mensura\Network\PlaneFrame;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Observation\Station;
-use Mensura\Tests\Reference\Systems;
 
 /** Brings a project's points and observations into the form the adjustment takes. */
 final class NetworkAssembly
 {
-    public function __construct(private readonly Connection $connection)
+    public function __construct(private readonly Connection $connection, private readonly ProjectReference $references)
     {
     }
 
-    public static function frame(Project $project): Frame
+    public function frame(Project $project): Frame
     {
-        return Project::PLANE === $project->reference() ? new PlaneFrame() : new GridFrame(Systems::horizontal($project->reference()));
+        return $this->references->frame($project);
     }
 
     /**
@@ -55,11 +53,16 @@ final class NetworkAssembly
             throw new UnusableInput('', 'there are no observations yet; bring in a total-station or vector file first');
         }
         $stations = [];
-        foreach ($this->connection->iterateAssociative('SELECT name, role, e, n, h, given_e, given_n, given_h, held, sd_e, sd_n, sd_h FROM point WHERE project_id = ? ORDER BY id', [$project->id()]) as $p) {
+        foreach ($this->connection->iterateAssociative('SELECT name, role, known, e, n, h, given_e, given_n, given_h, held, sd_e, sd_n, sd_h FROM point WHERE project_id = ? ORDER BY id', [$project->id()]) as $p) {
             if (!isset($names[$p['name']])) {
                 continue;
             }
             unset($names[$p['name']]);
+            // Numbers known only locally say nothing about a place on the grid.
+            if ('local' === $p['known'] && Project::PLANE !== $project->reference()) {
+                $stations[] = new Station((string) $p['name'], null, null, null);
+                continue;
+            }
             $number = static fn (mixed $v): ?float => null === $v ? null : (float) $v;
             $isControl = 'control' === $p['role'];
             $value = static fn (string $c): ?float => $isControl ? $number($p['given_'.$c]) ?? $number($p[$c]) : $number($p[$c]);
@@ -72,6 +75,6 @@ final class NetworkAssembly
             $stations[] = new Station((string) $name, null, null, null);
         }
 
-        return [new NetworkDefinition(self::frame($project), NetworkSettings::core(NetworkSettings::of($project)), $stations, $observations, $sources), $ids];
+        return [new NetworkDefinition($this->frame($project), NetworkSettings::core(NetworkSettings::of($project)), $stations, $observations, $sources), $ids];
     }
 }

@@ -40,7 +40,7 @@ final class NetworkController
         $views = [];
         $number = static fn (mixed $v): ?float => null === $v ? null : (float) $v;
         foreach ($this->connection->iterateAssociative('SELECT p.*, f.name AS file FROM point p LEFT JOIN survey_file f ON f.id = p.file_id WHERE p.project_id = ? ORDER BY p.id', [$project->id()]) as $p) {
-            $views[] = new PointView((int) $p['id'], (string) $p['name'], $p['role'], $p['source'], $p['code'], $number($p['e']), $number($p['n']), $number($p['h']), $number($p['given_e']), $number($p['given_n']), $number($p['given_h']), $p['held'], $number($p['sd_e']), $number($p['sd_n']), $number($p['sd_h']), $p['file'], null === $p['line'] ? null : (int) $p['line']);
+            $views[] = new PointView((int) $p['id'], (string) $p['name'], $p['role'], $p['source'], $p['code'], $number($p['e']), $number($p['n']), $number($p['h']), $number($p['given_e']), $number($p['given_n']), $number($p['given_h']), $p['held'], $number($p['sd_e']), $number($p['sd_n']), $number($p['sd_h']), $p['file'], null === $p['line'] ? null : (int) $p['line'], $p['known']);
         }
 
         return new JsonResponse(new PointsView($views));

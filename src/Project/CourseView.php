@@ -32,7 +32,7 @@ final class CourseView
 
         return [
             new StageView('intake', 'Intake', $waiting > 0 ? 'attention' : ($accepted > 0 ? 'done' : 'ready'), $waiting > 0 ? "$waiting to accept" : ($accepted > 0 ? $accepted.(1 === $accepted ? ' file' : ' files') : 'bring files')),
-            new StageView('reference', 'Reference', 'done', Project::PLANE === $project->reference() ? 'plane · '.$project->heights() : substr($project->reference(), 5).' · '.('ellipsoidal' === $project->heights() ? 'ellips.' : 'local')),
+            new StageView('reference', 'Reference', 'done', Project::PLANE === $project->reference() ? 'plane · '.$project->heights() : (str_starts_with($project->reference(), 'EPSG:') ? substr($project->reference(), 5) : 'own').' · '.('ellipsoidal' === $project->heights() ? 'ellips.' : 'geoid')),
             new StageView('baselines', 'Baselines', 'empty', '—'),
             $this->network($current[Adjuster::SLOT] ?? null, isset($stale[Adjuster::SLOT]), $observations),
             $this->counted('terrain', 'Terrain', 'surface:', 'surface', $current, $stale),

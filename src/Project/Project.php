@@ -27,13 +27,17 @@ class Project
     #[ORM\Column(type: 'json')]
     private array $networkSettings = [];
 
+    /** The geoid heights refer to when they are geoid heights: "installed:NAME" or "grid:ID" of a file of the project. */
+    #[ORM\Column(length: 80)]
+    private string $geoid = '';
+
     public function __construct(
         #[ORM\Column(length: 200)]
         private string $name,
-        /** A code such as EPSG:25830, or "plane" for a flat local system. */
+        /** A code such as EPSG:25830, "custom:ID" for a system of the project's own, or "plane" for a flat local system. */
         #[ORM\Column(length: 60)]
         private string $reference,
-        /** "ellipsoidal" or "local". */
+        /** "ellipsoidal", "geoid" (above the geoid named in geoid) or "local". */
         #[ORM\Column(length: 20)]
         private string $heights,
         #[ORM\Column]
@@ -59,6 +63,11 @@ class Project
     public function heights(): string
     {
         return $this->heights;
+    }
+
+    public function geoid(): string
+    {
+        return $this->geoid;
     }
 
     public function revision(): int

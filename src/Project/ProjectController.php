@@ -13,19 +13,16 @@ use App\Ledger\Ledger;
 use App\Ledger\RecomputeHandler;
 use App\Ledger\Results;
 use App\Project\Request\CreateRequest;
-use App\Project\Request\ReferenceRequest;
 use App\Project\Request\UnitsRequest;
 use App\Project\View\HitView;
 use App\Project\View\Overview;
 use App\Project\View\ProjectCard;
 use App\Project\View\StaleView;
-use App\Project\View\SystemView;
 use App\Project\View\UnitsView;
+use App\Reference\ProjectReference;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Mensura\Fault\UnusableInput;
-use Mensura\Tests\Reference\Systems;
-use Mensura\Reference\UnknownSystem;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -43,6 +40,7 @@ final class ProjectController
         private readonly Connection $connection,
         private readonly Results $results,
         private readonly Ledger $ledger,
+        private readonly ProjectReference $references,
     ) {
     }
 
@@ -57,28 +55,13 @@ final class ProjectController
     #[Route('/projects', methods: 'POST')]
     public function create(#[MapRequestPayload] CreateRequest $request, ClockInterface $clock): JsonResponse
     {
-        $reference = self::reference($request->reference, $request->heights);
+        $reference = $this->reference($request->reference, $request->heights);
         $project = new Project(trim($request->name), $reference, $request->heights, $clock->now());
         $this->entities->persist($project);
         $this->entities->persist(new Membership($this->access->user(), $project, Role::Owner));
         $this->entities->flush();
 
         return new JsonResponse(new ProjectCard($project->id(), $project->name(), Role::Owner->value, $project->reference(), $project->heights()), 201);
-    }
-
-    #[Route('/systems', methods: 'GET')]
-    public function systems(Request $request): JsonResponse
-    {
-        $words = array_filter(explode(' ', strtolower((string) $request->query->get('q'))));
-        $hits = [];
-        foreach (SystemCatalogue::all() as $system) {
-            $text = strtolower($system['code'].' '.$system['name']);
-            if ([] === array_filter($words, static fn (string $w): bool => !str_contains($text, $w))) {
-                $hits[] = new SystemView($system['code'], $system['name']);
-            }
-        }
-
-        return new JsonResponse(\array_slice($hits, 0, self::MOST_HITS));
     }
 
     #[Route('/projects/{id<\d+>}', methods: 'GET')]
@@ -92,27 +75,12 @@ final class ProjectController
 
         return new JsonResponse(new Overview(
             $project->id(), $project->name(), $role->value ?? '', $role?->mayChange() ?? false, $project->reference(),
-            Project::PLANE === $project->reference() ? 'plane local system' : Systems::horizontal($project->reference())->name, $project->heights(), $project->revision(),
+            $this->references->of($project)->name ?? 'plane local system', $project->heights(), 'geoid' === $project->heights() ? $this->references->geoid($project->id(), $project->geoid())->name : '', $project->revision(),
             new UnitsView((string) $units['length'], (string) $units['angle'], (int) $units['decimals']), $course->of($project, $current, $stale),
             array_map(static fn (string $slot, array $reasons): StaleView => new StaleView($slot, $current[$slot]['label'], $reasons), array_keys($stale), $stale),
             $jobs->recent($project), $this->ledger->lastUndoable($project), $this->ledger->lastRedoable($project),
             (int) $this->connection->fetchOne('SELECT COUNT(*) FROM ledger_entry WHERE project_id = ?', [$id]),
         ));
-    }
-
-    #[Route('/projects/{id<\d+>}/reference', methods: 'PUT')]
-    public function changeReference(int $id, #[MapRequestPayload] ReferenceRequest $request): JsonResponse
-    {
-        $project = $this->access->change($id);
-        $reference = self::reference($request->reference, $request->heights);
-        $points = (int) $this->connection->fetchOne('SELECT COUNT(*) FROM point WHERE project_id = ?', [$id]);
-        $isPlane = Project::PLANE === $reference || Project::PLANE === $project->reference();
-        if ($points > 0 && $reference !== $project->reference() && !$isPlane) {
-            throw new UnusableInput('/reference', 'the project has points already, and moving them from one system to another is not built yet; state the system before bringing files in');
-        }
-        $seq = $this->ledger->carryOut($project, $this->access->user()->name(), new ChangeProject('change-reference', \sprintf('Stated the reference: %s, %s heights', $reference, $request->heights), ['reference' => $reference, 'heights' => $request->heights]));
-
-        return new JsonResponse(['seq' => $seq]);
     }
 
     #[Route('/projects/{id<\d+>}/units', methods: 'PUT')]
@@ -153,7 +121,7 @@ final class ProjectController
         return new JsonResponse(\array_slice($hits, 0, self::MOST_HITS));
     }
 
-    private static function reference(string $reference, string $heights): string
+    private function reference(string $reference, string $heights): string
     {
         if (Project::PLANE === $reference) {
             if ('local' !== $heights) {
@@ -163,12 +131,9 @@ final class ProjectController
             return $reference;
         }
         if ('ellipsoidal' !== $heights) {
-            throw new UnusableInput('/heights', 'a projected system needs ellipsoidal heights until geoid models are built');
+            throw new UnusableInput('/heights', 'a new project in a projected system begins with ellipsoidal heights; choose a geoid for it on the Reference stage');
         }
-        try {
-            return Systems::horizontal($reference)->code;
-        } catch (UnknownSystem $e) {
-            throw new UnusableInput('/reference', $e->getMessage());
-        }
+
+        return $this->references->projected(0, $reference)->code ?? throw new UnusableInput('/reference', 'a new project begins in a system of the registry');
     }
 }

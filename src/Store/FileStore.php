@@ -12,7 +12,7 @@ final class FileStore
 {
     private readonly Filesystem $files;
 
-    public function __construct(string $folder)
+    public function __construct(private readonly string $folder)
     {
         $this->files = new Filesystem(new LocalFilesystemAdapter($folder));
     }
@@ -30,6 +30,12 @@ final class FileStore
     public function get(string $hash): string
     {
         return $this->files->read(self::path($hash));
+    }
+
+    /** Path of a stored file, for readers that work on files. */
+    public function localPath(string $hash): string
+    {
+        return $this->folder.'/'.self::path($hash);
     }
 
     /** @param array<mixed> $value */

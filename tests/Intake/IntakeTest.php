@@ -46,7 +46,8 @@ final class IntakeTest extends ApiTestCase
 
         $columns = array_column(array_filter($preview['fields'], static fn (array $f): bool => null !== $f['column']), 'column', 'key');
         $answered = $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => $columns, 'units' => ['e' => 'ft', 'n' => 'ft', 'h' => 'ft']], 200);
-        self::assertTrue($answered['acceptable']);
+        self::assertSame(['heights', 'far'], array_column($answered['meaning']['asks'], 'key'));
+        self::assertTrue($this->answered($answered)['acceptable']);
         $this->post("/intake/{$preview['id']}/accept");
         $points = $this->get('/points')['points'];
         // The international foot is 0.3048 m by definition.
@@ -60,6 +61,7 @@ final class IntakeTest extends ApiTestCase
         self::assertContains('no column for point; choose one', array_column($preview['findings'], 'message'));
         $preview = $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3], 'units' => ['e' => 'm', 'n' => 'm', 'h' => 'm']], 200);
         self::assertSame([], $preview['findings']);
+        $this->answered($preview);
         $this->post("/intake/{$preview['id']}/accept");
         self::assertSame([10.5, 20.25, 3.125], \array_slice(array_values(array_intersect_key($this->get('/points')['points'][0], array_flip(['e', 'n', 'h']))), 0, 3));
     }
@@ -114,6 +116,7 @@ final class IntakeTest extends ApiTestCase
         $refused = $this->post("/intake/{$preview['id']}/accept", [], 422);
         self::assertMatchesRegularExpression('/lines\.csv line \d+: .*accept without them/', $refused['detail']);
         self::assertSame(0, (int) $this->database()->fetchOne('SELECT (SELECT COUNT(*) FROM point WHERE project_id = ?) + (SELECT COUNT(*) FROM observation WHERE project_id = ?)', [$this->project, $this->project]));
+        $this->answered($preview);
         $this->post("/intake/{$preview['id']}/accept", ['leaveOutBad' => true]);
         self::assertGreaterThan(0, $this->get('/intake')['files'][0]['leftOut']);
     }

@@ -209,7 +209,7 @@ final readonly class Geodesic
         $salp1b = self::TINY;
         $calp1b = -1.0;
         $tripn = $tripb = false;
-        for ($iteration = 0; ; ++$iteration) {
+        for ($iteration = 0;; ++$iteration) {
             [$v, $salp2, $calp2, $sig12, $ssig1, $csig1, $ssig2, $csig2, $eps, $dv] = $this->lambda12($sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $salp1, $calp1, $slam12, $clam12, $iteration < 20);
             if ($tripb || abs($v) < ($tripn ? 8.0 : 1.0) * self::EPSILON || self::MOST === $iteration) {
                 break;
@@ -388,7 +388,8 @@ final readonly class Geodesic
             $t3 = $s + $r3;
             $t3 += $t3 < 0.0 ? -sqrt($disc) : sqrt($disc);
             $t = ($t3 < 0.0 ? -1.0 : 1.0) * abs($t3) ** (1.0 / 3.0);
-            $u += $t + (0.0 !== $t ? $r2 / $t : 0.0);
+            // No division at t = 0, where r vanishes as well.
+            $u += $t + (abs($t) > 0.0 ? $r2 / $t : 0.0);
         } else {
             $ang = atan2(sqrt(-$disc), -($s + $r3));
             $u += 2.0 * $r * cos($ang / 3.0);

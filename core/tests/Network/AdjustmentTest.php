@@ -9,8 +9,8 @@ use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
 use Mensura\Network\AdjustmentResult;
 use Mensura\Network\GridFrame;
-use Mensura\Tests\Reference\Systems;
 use Mensura\Tests\Fixture;
+use Mensura\Tests\Reference\Systems;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

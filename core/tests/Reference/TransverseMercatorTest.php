@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Mensura\Tests\Reference;
 
 use Mensura\Geodesy\Ellipsoid;
-use Mensura\Reference\OutsideProjection;
 use Mensura\Reference\Method\TransverseMercator;
+use Mensura\Reference\OutsideProjection;
 use Mensura\Reference\UnknownSystem;
 use Mensura\Tests\Fixture;
 use PHPUnit\Framework\TestCase;

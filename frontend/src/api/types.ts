@@ -67,6 +67,21 @@ export interface AcceptRequest {
   leaveOutBad?: boolean;
 }
 
+/** Answers about a waiting file: frame "project", "local", a system, or "localization:ID"; heights "ellipsoidal", "geoid" or empty. */
+export interface MeaningRequest {
+  frame?: string;
+  heights?: string;
+  geoid?: string;
+  swap?: boolean | null;
+  far?: boolean;
+}
+
+/** A question about a waiting file. Key: heights, geoid, swap or far. */
+export interface AskView {
+  key: string;
+  text: string;
+}
+
 /** A column of a file and a few of its cells. */
 export interface ColumnView {
   index: number;
@@ -119,6 +134,18 @@ export interface KindView {
   label: string;
 }
 
+/** What a file's coordinates and heights are taken to mean; said is what the heading of its height column says. */
+export interface MeaningView {
+  frame: string;
+  heights: string;
+  said: string;
+  geoid: string;
+  swap: boolean | null;
+  far: boolean;
+  hasHeights: boolean;
+  asks: AskView[];
+}
+
 /** A position for the sketch, metres. */
 export interface PlacedPoint {
   name: string;
@@ -147,6 +174,7 @@ export interface PreviewView {
   rays: number[][];
   unreadable: string | null;
   acceptable: boolean;
+  meaning: MeaningView | null;
 }
 
 /** A line of a file as it was received. */
@@ -310,6 +338,7 @@ export interface PointView {
   sdH: number | null;
   file: string | null;
   line: number | null;
+  known: string;
 }
 
 /** All points of a project. */
@@ -422,12 +451,6 @@ export interface CreateRequest {
   heights: string;
 }
 
-/** What coordinates and heights mean. */
-export interface ReferenceRequest {
-  reference: string;
-  heights: string;
-}
-
 /** How quantities are shown. */
 export interface UnitsRequest {
   length: string;
@@ -453,6 +476,7 @@ export interface Overview {
   reference: string;
   referenceName: string;
   heights: string;
+  geoid: string;
   revision: number;
   units: UnitsView;
   stages: StageView[];
@@ -487,17 +511,253 @@ export interface StaleView {
   reasons: string[];
 }
 
-/** A coordinate reference system. */
-export interface SystemView {
-  code: string;
-  name: string;
-}
-
 /** How quantities are shown. Length: m, ft or ftUS; angle: dms, deg or gon. */
 export interface UnitsView {
   length: string;
   angle: string;
   decimals: number;
+}
+
+/** A system of the project's own: a text (WKT2 or PROJ), or a method with parameters over a geodetic system. Angles in degrees, lengths in metres. */
+export interface CustomSystemRequest {
+  name: string;
+  definition?: string;
+  method?: number;
+  geodetic?: string;
+  parameters?: Record<string, number>;
+  lat?: number | null;
+  lon?: number | null;
+}
+
+/** A low-distortion design: the site's ellipsoidal height in metres; a name keeps it. */
+export interface DesignRequest {
+  height: number;
+  name?: string;
+  south?: number | null;
+  west?: number | null;
+  north?: number | null;
+  east?: number | null;
+}
+
+/** A geoid extract: the model, an area by corners or by centre and radius (km), a step (degrees; null keeps it), an ellipsoid. */
+export interface ExtractRequest {
+  geoid: string;
+  by: string;
+  south?: number | null;
+  west?: number | null;
+  north?: number | null;
+  east?: number | null;
+  lat?: number | null;
+  lon?: number | null;
+  radiusKm?: number | null;
+  step?: number | null;
+  ellipsoid?: string;
+  label?: string;
+}
+
+/** The project's system scaled to the ground about a point. */
+export interface GroundRequest {
+  point: string;
+  name: string;
+}
+
+/** Pairs and what to fit. Held values: metres, degrees clockwise, ratio; null fits. */
+export interface LocalizationRequest {
+  pairs: ({ gridE: number; gridH: number | null; gridN: number; horizontal: boolean; localE: number; localH: number | null; localN: number; name: string; vertical: boolean })[];
+  system: string;
+  heights?: string;
+  geoid?: string;
+  shiftE?: number | null;
+  shiftN?: number | null;
+  rotation?: number | null;
+  scale?: number | null;
+  vertical?: string;
+  name?: string;
+}
+
+/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID". */
+export interface ReferenceRequest {
+  reference: string;
+  heights: string;
+  geoid?: string;
+  operation?: string | null;
+}
+
+/** One transformation between two datums. Accuracy in metres; bounds south, west, north, east in degrees. */
+export interface CandidateView {
+  name: string;
+  accuracy: number | null;
+  area: string;
+  bounds: number[] | null;
+  covers: boolean;
+  usable: boolean;
+  missing: string[];
+  steps: ({ method: string; parameters: string[]; source: string })[];
+  epoch: number | null;
+}
+
+/** What a change of reference would do. */
+export interface ChangeView {
+  operation: string;
+  accuracy: number | null;
+  rows: MovedRow[];
+  moved: number;
+  localOnly: number;
+  candidates: CandidateView[];
+  warnings: string[];
+  problem: string;
+}
+
+/** A proposed low-distortion system: parts per million over the extent, positive where grid distances are longer than those on the ground. */
+export interface DesignView {
+  method: string;
+  scale: number;
+  originLat: number;
+  originLon: number;
+  min: number;
+  max: number;
+  mean: number;
+  otherMethod: string;
+  otherMin: number;
+  otherMax: number;
+  projectMin: number | null;
+  projectMax: number | null;
+  wkt: string;
+  samples: ({ e: number; n: number; ppm: number })[];
+  id: number | null;
+}
+
+/** A planned or made geoid extract. Bounds and step in degrees, sizes in bytes, differences to the source in metres. */
+export interface ExtractView {
+  name: string;
+  bounds: number[];
+  stepLat: number;
+  stepLon: number;
+  rows: number;
+  columns: number;
+  gtxSize: number;
+  isgSize: number;
+  sameStep: boolean;
+  ellipsoid: string;
+  id: number | null;
+  checked: number | null;
+  largest: number | null;
+  rms: number | null;
+}
+
+/** A fitted localization. Lengths in metres, rotation in degrees clockwise, slopes in metres per metre. */
+export interface FitView {
+  values: { a: number; b: number; c: number; centreE: number; centreN: number; rotation: number; scale: number; shiftE: number; shiftN: number };
+  sd: Record<string, number | null>;
+  rows: ({ e: number | null; gridE: number; gridN: number; h: number | null; horizontal: number | null; n: number | null; name: string; standardized: number | null; standardizedH: number | null; withoutE: number | null; withoutH: number | null; withoutN: number | null })[];
+  sigma: number | null;
+  sigmaH: number | null;
+  redundancy: number;
+  redundancyH: number;
+  suspect: { name: string; part: string; reason: string } | null;
+  hull: number[][];
+  outside: ({ distance: number; name: string })[];
+}
+
+/** A geoid or shift grid that can be used. Bounds south, west, north, east and step in degrees. */
+export interface GridFileView {
+  reference: string;
+  id: number | null;
+  name: string;
+  kind: string;
+  origin: string;
+  size: number;
+  bounds: number[] | null;
+  step: number | null;
+  ellipsoid: string;
+  coversPoints: boolean;
+  notes: string[];
+}
+
+/** Everything between two points, with where each figure comes from. Lengths in metres, angles in degrees. */
+export interface InverseView {
+  from: string;
+  to: string;
+  rows: ({ kind: string; label: string; source: string; value: number | null })[];
+  ends: ({ from: number | null; kind: string; label: string; source: string; to: number | null })[];
+}
+
+/** One point before and after, metres. */
+export interface MovedRow {
+  name: string;
+  e: number;
+  n: number;
+  h: number | null;
+  newE: number;
+  newN: number;
+  newH: number | null;
+  known: string;
+}
+
+/** The reference stage of a project. Extent south, west, north, east in degrees. */
+export interface ReferenceView {
+  system: SystemDetail | null;
+  heights: string;
+  geoid: string;
+  points: number;
+  localPoints: number;
+  extent: number[] | null;
+  meanHeight: number | null;
+  customs: ({ id: number; name: string })[];
+  grids: GridFileView[];
+  localizations: ({ id: number; name: string; pairs: number; system: string; vertical: string })[];
+  methods: ({ code: number; name: string; parameters: ({ code: number; kind: string; name: string })[] })[];
+  registry: string;
+}
+
+/** All that is said of one coordinate system. Candidates lead to it from WGS 84, the datum GNSS positions come in. */
+export interface SystemDetail {
+  reference: string;
+  name: string;
+  kind: string;
+  datum: string;
+  ellipsoid: string;
+  geodetic: string;
+  method: string;
+  parameters: ({ name: string; value: string })[];
+  unit: string;
+  metresPerUnit: number;
+  axes: string[];
+  area: string;
+  bounds: number[] | null;
+  coversPoints: boolean;
+  deprecated: boolean;
+  successor: string | null;
+  candidates: CandidateView[];
+  gnss: string;
+  wkt: string;
+  proj: string;
+}
+
+/** A coordinate system found; reference is what the project is told. */
+export interface SystemHit {
+  reference: string;
+  name: string;
+  kind: string;
+  area: string;
+  why: string;
+  deprecated: boolean;
+  recent: boolean;
+}
+
+/** A definition tried out: its names, and the grid place of a known point. Convergence in degrees, distortion in parts per million. */
+export interface TriedView {
+  name: string;
+  datum: string;
+  wkt: string;
+  proj: string;
+  e: number | null;
+  n: number | null;
+  backLat: number | null;
+  backLon: number | null;
+  convergence: number | null;
+  scale: number | null;
+  problem: string;
 }
 
 /** A surface: which points, which lines, how contoured. */

@@ -37,6 +37,7 @@ final readonly class PreviewView
         public array $rays,
         public ?string $unreadable,
         public bool $acceptable,
+        public ?MeaningView $meaning,
     ) {
     }
 }

@@ -25,6 +25,7 @@ final readonly class PointView
         public ?float $sdH,
         public ?string $file,
         public ?int $line,
+        public string $known,
     ) {
     }
 }

@@ -22,6 +22,7 @@ final readonly class Overview
         public string $reference,
         public string $referenceName,
         public string $heights,
+        public string $geoid,
         public int $revision,
         public UnitsView $units,
         public array $stages,

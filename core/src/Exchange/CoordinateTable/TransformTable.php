@@ -160,7 +160,7 @@ final class TransformTable
                     }
                     $lat *= self::DEGREE;
                     $lon = $lon * self::DEGREE + $greenwich;
-                } elseif ($projectedIn) {
+                } elseif (null !== $source) {
                     [$lat, $lon] = $source->inverse($signOne * (float) $a * $unitIn, $signTwo * (float) $b * $unitIn);
                     $lon += $meridianIn;
                 } else {
@@ -172,7 +172,7 @@ final class TransformTable
                 if ($lat < $areaSouth || $lat > $areaNorth || $lon < $areaWest || $lon > $areaEast) {
                     ++$this->outsideArea;
                 }
-                if ($projectedOut) {
+                if (null !== $target) {
                     [$x, $y] = $target->forward($lat, $lon - $meridianOut);
                     if (is_nan($x) || is_nan($y) || is_infinite($x) || is_infinite($y)) {
                         throw new \DomainException('the projection has no value there');
@@ -327,6 +327,7 @@ final class TransformTable
         return \sprintf('longitude %s is not between -360 and 360 degrees', $lon);
     }
 
+    /** @return non-empty-string */
     private static function delimiter(string $header): string
     {
         foreach ([',', ';', "\t"] as $delimiter) {
@@ -338,7 +339,11 @@ final class TransformTable
         return ',';
     }
 
-    /** @return list<string> the cells as they are written, quotation marks kept */
+    /**
+     * @param non-empty-string $delimiter
+     *
+     * @return list<string> the cells as they are written, quotation marks kept
+     */
     private static function cells(string $text, string $delimiter): array
     {
         if (!str_contains($text, '"')) {
@@ -358,5 +363,4 @@ final class TransformTable
 
         return $quoted ? [...$cells, $cell] : $cells;
     }
-
 }

@@ -12,6 +12,10 @@ enum FileKind: string
     case Vectors = 'vectors';
     case Points = 'points';
 
+    /** Headings that say what a height is above. */
+    private const ELLIPSOIDAL = ['ellipsoidalheight', 'heightellipsoidal', 'ellipsoidheight', 'hellipsoidal', 'ellheight'];
+    private const ORTHOMETRIC = ['orthometricheight', 'heightorthometric', 'horthometric', 'geoidheight', 'heightabovegeoid', 'levelledheight'];
+
     public function label(): string
     {
         return match ($this) {
@@ -22,13 +26,19 @@ enum FileKind: string
         };
     }
 
+    /** What a height column's heading (letters and digits only, lower case) says of its heights; null when it says nothing. */
+    public static function heightsSaid(string $heading): ?string
+    {
+        return \in_array($heading, self::ELLIPSOIDAL, true) ? 'ellipsoidal' : (\in_array($heading, self::ORTHOMETRIC, true) ? 'geoid' : null);
+    }
+
     /** @return list<Field> */
     public function fields(): array
     {
         $name = new Field('name', 'point', 'text', true, ['point', 'pointid', 'pointname', 'pt', 'id', 'name', 'mark', 'station', 'number', 'pointnumber']);
         $e = new Field('e', 'easting', 'length', true, ['e', 'easting', 'east', 'x']);
         $n = new Field('n', 'northing', 'length', true, ['n', 'northing', 'north', 'y']);
-        $h = new Field('h', 'height', 'length', self::Points === $this, ['h', 'height', 'elevation', 'z', 'level', 'rl']);
+        $h = new Field('h', 'height', 'length', self::Points === $this, ['h', 'height', 'elevation', 'z', 'level', 'rl', ...self::ELLIPSOIDAL, ...self::ORTHOMETRIC]);
         $code = new Field('code', 'code', 'text', false, ['code', 'description', 'feature', 'remark', 'desc']);
 
         return match ($this) {

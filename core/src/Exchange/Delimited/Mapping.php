@@ -71,6 +71,14 @@ final readonly class Mapping
         return new self($kind, $columns, $units);
     }
 
+    /** "ellipsoidal" or "geoid" when the heading of the height column says which; null when it must be asked. */
+    public function heightsSaid(DelimitedTable $table): ?string
+    {
+        $column = $this->columns['h'] ?? null;
+
+        return null === $column ? null : FileKind::heightsSaid(self::heading($table->header[$column])[0]);
+    }
+
     /** @return array{string, ?Unit} the heading without its unit, letters and digits only; the unit */
     private static function heading(string $heading): array
     {

@@ -14,6 +14,12 @@ final readonly class Area
         }
     }
 
+    /** The name without its list of countries and waters. */
+    public function shortName(): string
+    {
+        return rtrim((string) preg_replace('/[:;(].*$/su', '', $this->name), ' .');
+    }
+
     public static function world(): self
     {
         return new self(-90.0, -180.0, 90.0, 180.0, 'World');

@@ -191,11 +191,14 @@ final class GeoTiff
     private static function lzw(string $bytes): string
     {
         $out = '';
+        /** @var array<int, string> $table */
         $table = [];
         $buffer = 0;
         $held = 0;
         $width = 9;
+        /** @var int<258, max> $next */
         $next = 258;
+        /** @var ?string $previous */
         $previous = null;
         $length = \strlen($bytes);
         for ($i = 0; $i < $length;) {

@@ -30,6 +30,12 @@ final class GridFiles
         return new self(['/usr/share/proj', '/usr/local/share/proj']);
     }
 
+    /** @param array<string, string> $files name => path */
+    public function naming(array $files): self
+    {
+        return new self($this->folders, $files + $this->files);
+    }
+
     /** @param list<string> $paths */
     public function with(array $paths): self
     {

@@ -13,9 +13,12 @@ final class Ntv2Grid
     /**
      * Sub-grids: limits and steps in degrees, positive east, and the packed nodes.
      *
-     * @var list<array{name: string, parent: int, south: float, north: float, west: float, east: float, dLat: float, dLon: float, rows: int, columns: int, nodes: string, children: list<int>}>
+     * @var list<array{name: string, south: float, north: float, west: float, east: float, dLat: float, dLon: float, rows: int, columns: int, nodes: string}>
      */
     private array $grids = [];
+
+    /** @var array<int, list<int>> finer grids within one, by index */
+    private array $children = [];
 
     /** @var list<int> grids without a parent */
     private array $roots = [];
@@ -60,18 +63,17 @@ final class Ntv2Grid
             $sub = trim(substr($bytes, $at + 8, 8));
             $names[$sub] = $g;
             $this->grids[] = [
-                'name' => $sub, 'parent' => -1,
+                'name' => $sub,
                 'south' => $value(4) / 3600.0, 'north' => $value(5) / 3600.0,
                 // Positive west in the file: its "E_LONG" is the lower value.
                 'east' => -$value(6) / 3600.0, 'west' => -$value(7) / 3600.0,
                 'dLat' => $dLat / 3600.0, 'dLon' => $dLon / 3600.0,
                 'rows' => $rows, 'columns' => $columns,
-                'nodes' => substr($bytes, $at + 176, 16 * $nodes), 'children' => [],
+                'nodes' => substr($bytes, $at + 176, 16 * $nodes),
             ];
             $parent = trim(substr($bytes, $at + 24, 8));
             if (isset($names[$parent]) && 'NONE' !== $parent && $names[$parent] !== $g) {
-                $this->grids[$names[$parent]]['children'][] = $g;
-                $this->grids[$g]['parent'] = $names[$parent];
+                $this->children[$names[$parent]][] = $g;
             } else {
                 $this->roots[] = $g;
             }
@@ -99,7 +101,7 @@ final class Ntv2Grid
                 // The finest sub-grid that holds the position rules.
                 do {
                     $deeper = false;
-                    foreach ($this->grids[$g]['children'] as $child) {
+                    foreach ($this->children[$g] ?? [] as $child) {
                         if ($this->covers($child, $lat, $lon)) {
                             $g = $child;
                             $deeper = true;

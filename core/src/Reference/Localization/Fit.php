@@ -15,9 +15,7 @@ final readonly class Fit
      * @param list<Row>                  $rows           residual of every pair; "without": what the fit of all others says less what is given
      * @param array<string, ?float>      $sd             standard deviations of the fitted parameters (shiftE, shiftN metres; rotation degrees; scale ratio; plane a, b, c), null where held or without redundancy
      * @param ?float                     $sigma          horizontal standard deviation of one coordinate, metres
-     * @param ?float                     $sigmaH
      * @param int                        $redundancy     horizontal
-     * @param int                        $redundancyH
      * @param ?array{name: string, part: string, reason: string} $suspect the pair that fits worst with the others, when the evidence is strong
      * @param list<array{float, float}>  $hull           convex hull of the pairs on the local side
      */

@@ -9,7 +9,6 @@ final readonly class Binding
 {
     /**
      * @param string       $target geodetic system it leads to, "EPSG:4326"
-     * @param ?Helmert     $helmert
      * @param list<string> $grids   NTv2 files tried in order, when it goes by grids
      */
     public function __construct(public string $target, public ?Helmert $helmert, public array $grids = [])

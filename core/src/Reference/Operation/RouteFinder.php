@@ -317,7 +317,7 @@ final class RouteFinder
             return null;
         }
         foreach ([[$from, $to, 1.0], [$to, $from, -1.0]] as [$source, $target, $sign]) {
-            $row = $this->registry->row("SELECT * FROM other_transformation WHERE deprecated = 0 AND method_code = 9616 AND source_crs_auth_name = ? AND source_crs_code = ? AND target_crs_auth_name = ? AND target_crs_code = ? ORDER BY coalesce(accuracy, 1e9)", [...Registry::split($source->code), ...Registry::split($target->code)]);
+            $row = $this->registry->row('SELECT * FROM other_transformation WHERE deprecated = 0 AND method_code = 9616 AND source_crs_auth_name = ? AND source_crs_code = ? AND target_crs_auth_name = ? AND target_crs_code = ? ORDER BY coalesce(accuracy, 1e9)', [...Registry::split((string) $source->code), ...Registry::split((string) $target->code)]);
             if (null !== $row) {
                 $value = $sign * (float) $row['param1_value'] * $this->registry->unit((int) $row['param1_uom_code'])[0];
 

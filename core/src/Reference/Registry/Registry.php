@@ -302,7 +302,7 @@ final class Registry
         [$axes, $unit] = $this->axes((string) $row['coordinate_system_auth_name'], (string) $row['coordinate_system_code']);
         [$factor, $name] = $this->unit($unit);
 
-        return new VerticalSystem($code, (string) $row['name'], $row['datum_auth_name'].':'.$row['datum_code'], (string) $row['datum_name'], $factor, $name, 'down' === ($axes[0]->direction ?? 'up'), $this->area('vertical_crs', $code), (bool) $row['deprecated'], $this->successor('vertical_crs', $code));
+        return new VerticalSystem($code, (string) $row['name'], $row['datum_auth_name'].':'.$row['datum_code'], (string) $row['datum_name'], $factor, $name, 'down' === (isset($axes[0]) ? $axes[0]->direction : 'up'), $this->area('vertical_crs', $code), (bool) $row['deprecated'], $this->successor('vertical_crs', $code));
     }
 
     private function successor(string $table, string $code): ?string

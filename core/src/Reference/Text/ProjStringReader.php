@@ -317,9 +317,9 @@ final class ProjStringReader
             return (float) $text;
         }
         if (1 === preg_match('/^([-+]?)(\d+(?:\.\d+)?)[dD](?:(\d+(?:\.\d+)?)\')?(?:(\d+(?:\.\d+)?)")?([NSEWnsew]?)$/', $text, $m)) {
-            $value = (float) $m[2] + (float) ($m[3] ?? 0) / 60.0 + (float) ($m[4] ?? 0) / 3600.0;
+            $value = (float) $m[2] + (float) $m[3] / 60.0 + (float) $m[4] / 3600.0;
 
-            return '-' === $m[1] || \in_array(strtoupper($m[5] ?? ''), ['S', 'W'], true) ? -$value : $value;
+            return '-' === $m[1] || \in_array(strtoupper($m[5]), ['S', 'W'], true) ? -$value : $value;
         }
 
         throw new UnreadableSystem(\sprintf('+%s=%s is not an angle (decimal degrees, or 12d30\'15"E)', $name, $text));

@@ -52,7 +52,7 @@ final class WktReader
     private function compound(WktNode $node): CoordinateSystem
     {
         $parts = array_values(array_filter($node->items, static fn (mixed $item): bool => $item instanceof WktNode && str_ends_with($item->keyword, 'CRS')));
-        if (2 !== \count($parts) || !$parts[0] instanceof WktNode || !$parts[1] instanceof WktNode) {
+        if (2 !== \count($parts)) {
             throw new UnreadableSystem('COMPOUNDCRS must hold a horizontal and a vertical system');
         }
         $code = $node->epsg();

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use Mensura\Fault\UnusableInput;
+
+/** What the coordinates and heights of a waiting file mean, as far as it has been answered. */
+final readonly class Meaning
+{
+    /**
+     * @param string $frame   "project", "local", a system as "EPSG:n" or "custom:ID", or "localization:ID"
+     * @param string $heights "ellipsoidal" or "geoid"; empty while not answered
+     * @param string $geoid   the geoid they are above; empty takes the project's
+     * @param ?bool  $swap    whether eastings and northings stand in each other's column; null while not answered
+     * @param bool   $far     that the points lie far from the project is known and meant
+     */
+    public function __construct(public string $frame = 'project', public string $heights = '', public string $geoid = '', public ?bool $swap = null, public bool $far = false)
+    {
+    }
+
+    /**
+     * @param array<mixed> $data
+     *
+     * @throws UnusableInput
+     */
+    public static function fromArray(array $data): self
+    {
+        $frame = $data['frame'] ?? 'project';
+        if (!\is_string($frame) || 1 !== preg_match('/^(project|local|EPSG:\d{4,6}|custom:\d+|localization:\d+)$/', $frame)) {
+            throw new UnusableInput('/frame', 'is "project", "local", a system such as EPSG:25830, or a localization');
+        }
+        $heights = $data['heights'] ?? '';
+        if (!\in_array($heights, ['', 'ellipsoidal', 'geoid'], true)) {
+            throw new UnusableInput('/heights', 'are "ellipsoidal" or "geoid"');
+        }
+        $geoid = $data['geoid'] ?? '';
+        $swap = $data['swap'] ?? null;
+        $far = $data['far'] ?? false;
+        if (!\is_string($geoid) || null !== $swap && !\is_bool($swap) || !\is_bool($far)) {
+            throw new UnusableInput('/swap', 'is true, false or null');
+        }
+
+        return new self($frame, $heights, $geoid, $swap, $far);
+    }
+
+    /** @return array<string, string|bool|null> */
+    public function toArray(): array
+    {
+        return ['frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap, 'far' => $this->far];
+    }
+}

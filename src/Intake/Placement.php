@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use Mensura\Exchange\Delimited\Finding;
+
+/** Where the points of a file come to lie in the project, what must be asked before they may, and what is odd about it. */
+final readonly class Placement
+{
+    /**
+     * @param string                      $known   "global", or "local" when nothing is known of their place on the earth
+     * @param list<array<string, mixed>>  $records with e, n, h in the project's system, metres
+     * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, far
+     * @param list<Finding>               $findings
+     */
+    public function __construct(public string $known, public array $records, public array $asks, public array $findings)
+    {
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Reference\Request;
+
+use Symfony\Component\Validator\Constraints as Assert;
+
+/** The project's system scaled to the ground about a point. */
+final readonly class GroundRequest
+{
+    public function __construct(
+        #[Assert\NotBlank]
+        public string $point,
+        #[Assert\NotBlank, Assert\Length(max: 160)]
+        public string $name,
+    ) {
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Reference\Request;
+
+use Symfony\Component\Validator\Constraints as Assert;
+
+/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID". */
+final readonly class ReferenceRequest
+{
+    public function __construct(
+        #[Assert\NotBlank, Assert\Length(max: 60)]
+        public string $reference,
+        #[Assert\Choice(['ellipsoidal', 'geoid', 'local'])]
+        public string $heights,
+        #[Assert\Length(max: 80)]
+        public string $geoid = '',
+        #[Assert\Length(max: 400)]
+        public ?string $operation = null,
+    ) {
+    }
+}
