@@ -120,12 +120,35 @@ abstract class ApiTestCase extends WebTestCase
     /** @return array<mixed> the preview */
     protected function bring(string $name, string $contents, int $status = 201): array
     {
-        $path = (string) tempnam(sys_get_temp_dir(), 'up');
-        file_put_contents($path, $contents);
-        $this->client->request('POST', "/api/projects/{$this->project}/intake", [], ['file' => new UploadedFile($path, $name, null, null, true)], ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json']);
+        return $this->upload('/intake', $name, $contents, $status);
+    }
+
+    /** @return array<mixed> */
+    protected function upload(string $path, string $name, string $contents, int $status = 201): array
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'up');
+        file_put_contents($file, $contents);
+        $this->client->request('POST', "/api/projects/{$this->project}$path", [], ['file' => new UploadedFile($file, $name, null, null, true)], ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json']);
         self::assertSame($status, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
 
         return json_decode((string) $this->client->getResponse()->getContent(), true, 64, \JSON_THROW_ON_ERROR);
+    }
+
+    /** @return array<mixed> */
+    protected function postText(string $path, string $text, int $status = 201): array
+    {
+        $this->client->request('POST', "/api/projects/{$this->project}$path", [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json'], $text);
+        self::assertSame($status, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
+
+        return json_decode((string) $this->client->getResponse()->getContent(), true, 64, \JSON_THROW_ON_ERROR);
+    }
+
+    protected function download(string $path): string
+    {
+        $this->client->request('GET', "/api/projects/{$this->project}$path");
+        self::assertSame(200, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
+
+        return (string) $this->client->getResponse()->getContent();
     }
 
     /**

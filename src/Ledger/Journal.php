@@ -28,7 +28,7 @@ final class Journal
     public function insert(string $table, array $row): int
     {
         $this->guard($table);
-        $this->connection->insert($table, $row);
+        $this->connection->insert($table, self::bound($row));
         $id = (int) $this->connection->lastInsertId();
         $this->changes[] = ['table' => $table, 'id' => $id, 'before' => null, 'after' => $row];
 
@@ -47,7 +47,7 @@ final class Journal
         if ($before == $fields) {
             return;
         }
-        $this->connection->update($table, $fields, ['id' => $id]);
+        $this->connection->update($table, self::bound($fields), ['id' => $id]);
         $this->changes[] = ['table' => $table, 'id' => $id, 'before' => $before, 'after' => $fields];
     }
 
@@ -91,7 +91,7 @@ final class Journal
             if (false !== $this->connection->fetchOne("SELECT 1 FROM $table WHERE id = ?", [$id])) {
                 throw new LaterChange($table, $id);
             }
-            $this->connection->insert($table, ['id' => $id] + $before);
+            $this->connection->insert($table, self::bound(['id' => $id] + $before));
             $this->changes[] = ['table' => $table, 'id' => $id, 'before' => null, 'after' => $before];
         } else {
             $this->update($table, $id, $before);
@@ -102,6 +102,18 @@ final class Journal
     public function changes(): array
     {
         return $this->changes;
+    }
+
+    /**
+     * Floats in all their digits: bound as they are they would be cut to fourteen, and no longer be what was recorded.
+     *
+     * @param array<string, mixed> $row
+     *
+     * @return array<string, mixed>
+     */
+    private static function bound(array $row): array
+    {
+        return array_map(static fn (mixed $v): mixed => \is_float($v) ? json_encode($v, \JSON_THROW_ON_ERROR) : $v, $row);
     }
 
     private function guard(string $table): void

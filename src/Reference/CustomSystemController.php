@@ -88,9 +88,15 @@ final class CustomSystemController
     {
         $project = '' === $request->name ? $this->access->read($id) : $this->access->change($id);
         $current = $this->references->of($project);
-        $area = null !== $request->south && null !== $request->west && null !== $request->north && null !== $request->east
-            ? new Area($request->south, $request->west, $request->north, $request->east)
-            : $this->references->extent($project) ?? throw new UnusableInput('/south', 'the project has no points known globally; state the extent of the site');
+        try {
+            $area = null !== $request->south && null !== $request->west && null !== $request->north && null !== $request->east
+                ? new Area($request->south, $request->west, $request->north, $request->east)
+                : $this->references->extent($project) ?? throw new UnusableInput('/south', 'the project has no points known globally; state the extent of the site');
+        } catch (UnusableInput $e) {
+            throw $e;
+        } catch (\DomainException $e) {
+            throw new UnusableInput('/south', $e->getMessage());
+        }
         $geodetic = $this->references->registry()->horizontalSystem($current->geodetic ?? 'EPSG:4258');
         try {
             $d = LowDistortion::propose('' === $request->name ? 'low distortion' : $request->name, $geodetic->datum, $geodetic->code, $geodetic->name, $area, $request->height);

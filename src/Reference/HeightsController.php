@@ -103,9 +103,9 @@ final class HeightsController
     public function plan(int $id, #[MapRequestPayload] ExtractRequest $request): JsonResponse
     {
         $project = $this->access->read($id);
-        [$plan, $name, $ellipsoid] = $this->planned($project, $request);
+        [$plan, $name, $ellipsoid, $route] = $this->planned($project, $request);
 
-        return new JsonResponse(self::view($plan, $name, $ellipsoid, null, null));
+        return new JsonResponse(self::view($plan, $name, $ellipsoid, self::carries($plan, $route), null, null));
     }
 
     #[Route('/extract', methods: 'POST')]
@@ -122,10 +122,11 @@ final class HeightsController
             throw new UnusableInput('/geoid', $e->getMessage());
         }
         $note = \sprintf('checked at %d random places against %s: largest difference %.4f m, rms %.4f m', $check['count'], $source->name, $check['largest'], $check['rms']);
-        $keep = new KeepRow($this->connection, 'geoid-extract', 'grid_file', \sprintf('Made the geoid extract %s; %s', $name, $note), ['name' => $name, 'kind' => 'geoid', 'origin' => 'extract', 'sha256' => $this->store->put($bytes), 'size' => \strlen($bytes), 'info' => json_encode(self::info($grid, $ellipsoid) + ['notes' => [$note]], \JSON_THROW_ON_ERROR)], ['source' => $source->name, 'check' => $check]);
+        $warning = self::carries($plan, $route);
+        $keep = new KeepRow($this->connection, 'geoid-extract', 'grid_file', \sprintf('Made the geoid extract %s; %s', $name, $note), ['name' => $name, 'kind' => 'geoid', 'origin' => 'extract', 'sha256' => $this->store->put($bytes), 'size' => \strlen($bytes), 'info' => json_encode(self::info($grid, $ellipsoid) + ['notes' => array_values(array_filter([$note, $warning]))], \JSON_THROW_ON_ERROR)], ['source' => $source->name, 'check' => $check]);
         $this->ledger->carryOut($project, $this->access->user()->name(), $keep);
 
-        return new JsonResponse(self::view($plan, $name, $ellipsoid, $keep->id(), $check), 201);
+        return new JsonResponse(self::view($plan, $name, $ellipsoid, $warning, $keep->id(), $check), 201);
     }
 
     #[Route('/grids/{grid<\d+>}.{format<gtx|isg>}', methods: 'GET')]
@@ -199,12 +200,21 @@ final class HeightsController
     }
 
     /** @param ?array{count: int, largest: float, mean: float, rms: float} $check */
-    private static function view(GeoidExtract $plan, string $name, string $ellipsoid, ?int $id, ?array $check): ExtractView
+    private static function view(GeoidExtract $plan, string $name, string $ellipsoid, string $note, ?int $id, ?array $check): ExtractView
     {
         return new ExtractView(
             $name, [$plan->south, $plan->west, $plan->south + ($plan->rows - 1) * $plan->dLat, $plan->west + ($plan->columns - 1) * $plan->dLon], $plan->dLat, $plan->dLon, $plan->rows, $plan->columns,
-            Gtx::size($plan->rows, $plan->columns), Isg::size($plan->rows, $plan->columns), $plan->sameStep, $ellipsoid, $id, $check['count'] ?? null, $check['largest'] ?? null, $check['rms'] ?? null,
+            Gtx::size($plan->rows, $plan->columns), Isg::size($plan->rows, $plan->columns), $plan->sameStep, $ellipsoid, $id, $check['count'] ?? null, $check['largest'] ?? null, $check['rms'] ?? null, $note,
         );
+    }
+
+    /** A transformation by a grid of latitude and longitude shifts leaves heights as they are; so then does the extract. */
+    private static function carries(GeoidExtract $plan, ?CoordinateRoute $route): string
+    {
+        $lat = deg2rad($plan->south + ($plan->rows - 1) * $plan->dLat / 2.0);
+        $lon = deg2rad($plan->west + ($plan->columns - 1) * $plan->dLon / 2.0);
+
+        return null === $route || abs($route->apply($lat, $lon, 0.0)[2]) > 1e-6 ? '' : 'the transformation to this ellipsoid carries no heights, so N is the same as on the global one';
     }
 
     private static function corner(float $lat, float $lon): string

@@ -37,7 +37,7 @@ final readonly class Movement
         try {
             $route = $references->finder($project->id())->route(
                 new CoordinateSystem(ProjectReference::spatial($from)), new CoordinateSystem(ProjectReference::spatial($to)),
-                new RouteSettings(area: null === $prefer ? $area : null, fallBack: null !== $prefer, prefer: $prefer),
+                new RouteSettings(area: null === $prefer ? $area : null, prefer: $prefer),
             );
         } catch (MissingGrid $e) {
             throw new UnusableInput('/operation', $e->getMessage().'. Import the grid file, or choose another transformation yourself');
@@ -66,6 +66,8 @@ final readonly class Movement
             return [$x, $y, null === $h ? null : $height - ($this->toGeoid?->height(rad2deg($lat), rad2deg($lon)) ?? 0.0)];
         } catch (OutsideGrid $e) {
             throw new UnusableInput('/geoid', \sprintf('%s: %s', $name, $e->getMessage()));
+        } catch (MissingGrid $e) {
+            throw new UnusableInput('/operation', $e->getMessage().'. Import the grid file, or choose another transformation yourself');
         } catch (\DomainException $e) {
             throw new UnusableInput('/reference', \sprintf('%s cannot follow: %s', $name, $e->getMessage()));
         }

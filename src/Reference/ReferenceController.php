@@ -130,7 +130,7 @@ final class ReferenceController
         $candidates = [];
         if (null !== $from && null !== $to) {
             try {
-                $candidates = SystemDescription::candidates($this->references->finder($id)->candidates(ProjectReference::spatial($from), ProjectReference::spatial($to), true), $extent);
+                $candidates = SystemDescription::candidates($this->references->finder($id)->ways(ProjectReference::spatial($from), ProjectReference::spatial($to), true), $extent);
             } catch (NoWay) {
                 // Said by the change itself, below.
             }

@@ -643,6 +643,7 @@ export interface ExtractView {
   checked: number | null;
   largest: number | null;
   rms: number | null;
+  note: string;
 }
 
 /** A fitted localization. Lengths in metres, rotation in degrees clockwise, slopes in metres per metre. */

@@ -23,6 +23,7 @@ final readonly class ExtractView
         public ?int $checked,
         public ?float $largest,
         public ?float $rms,
+        public string $note,
     ) {
     }
 }

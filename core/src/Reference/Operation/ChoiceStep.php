@@ -97,9 +97,6 @@ final class ChoiceStep implements Step
         if (null !== $best) {
             return $best;
         }
-        if (null !== $lacking && !$this->fallBack) {
-            throw MissingGrid::of($this->candidates[$lacking], null);
-        }
         if (null !== $this->more) {
             $more = $this->more;
             $this->more = null;

@@ -138,6 +138,22 @@ final class RouteFinder
     }
 
     /**
+     * All ways between the datums of two systems, direct ones first, for choosing among them.
+     *
+     * @return list<Candidate>
+     */
+    public function ways(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings = new RouteSettings()): array
+    {
+        $direct = $this->candidates($from, $to, $spatial, $settings);
+        $byName = [];
+        foreach ([...$direct, ...($direct[0]->isIdentity() ? [] : $this->indirect($from, $to, $spatial, $settings))] as $candidate) {
+            $byName[$candidate->name] ??= $candidate;
+        }
+
+        return array_values($byName);
+    }
+
+    /**
      * Ways through another datum, for places the direct ones do not reach.
      *
      * @return list<Candidate>
@@ -155,14 +171,16 @@ final class RouteFinder
         $candidates = $this->candidates($from, $to, $spatial, $settings);
         $between = \sprintf('from %s to %s', $from->datum->name, $to->datum->name);
         if (null !== $settings->prefer) {
-            foreach ($candidates as $candidate) {
-                if ($candidate->name === $settings->prefer) {
-                    $candidates = [$candidate->everywhere()];
-                    break;
-                }
+            $named = array_values(array_filter([...$candidates, ...$this->indirect($from, $to, $spatial, $settings)], static fn (Candidate $c): bool => $c->name === $settings->prefer));
+            if ([] === $named) {
+                throw new NoWay(\sprintf('there is no transformation "%s" %s', $settings->prefer, $between));
             }
+            if (!$named[0]->isUsable()) {
+                throw MissingGrid::of($named[0], null);
+            }
+            $candidates = [$named[0]->everywhere()];
         } elseif (null !== $settings->area && \count($candidates) > 1) {
-            $reaching = array_filter($candidates, static fn (Candidate $c): bool => null === $c->area || $c->area->covers($settings->area));
+            $reaching = array_filter($candidates, static fn (Candidate $c): bool => $c->isUsable() && (null === $c->area || $c->area->covers($settings->area)));
             if ([] === $reaching) {
                 $candidates = [...$candidates, ...$this->indirect($from, $to, $spatial, $settings)];
             }
