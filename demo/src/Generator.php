@@ -35,6 +35,29 @@ final class Generator
         ];
     }
 
+    /**
+     * The site grid of the works: marks known on both sides, and pegs known only there. Apart from the field files, whose
+     * errors must not change when these are asked for.
+     *
+     * @return array{marks: string, pegs: string}
+     */
+    public function siteFiles(): array
+    {
+        $marks = ['# Kestrel Tarn, site grid of the works, marks. Simulated.', 'point,site easting [m],site northing [m],site height [m]'];
+        foreach (['KT01', 'KT03', 'KT04', 'KT06', 'KT07', 'KT08', 'KT09', 'KT12'] as $name) {
+            [$e, $n, $h] = TruthModel::site(...TruthModel::MARKS[$name]);
+            $wrong = $name === TruthModel::SITE_BLUNDER['mark'] ? TruthModel::SITE_BLUNDER : ['e' => 0.0, 'n' => 0.0];
+            $marks[] = \sprintf('%s,%.3f,%.3f,%.3f', $name, $e + $wrong['e'] + 0.003 * $this->normal(), $n + $wrong['n'] + 0.003 * $this->normal(), $h + 0.004 * $this->normal());
+        }
+        $pegs = ['# Kestrel Tarn, spillway pegs in the site grid. Simulated.', 'point,easting [m],northing [m],height [m],code'];
+        for ($i = 0; $i < 14; ++$i) {
+            [$e, $n, $h] = TruthModel::site(493300.0 + 20.0 * $i, 6028180.0 + 9.0 * sin($i / 2.0), 229.0 - 0.4 * $i);
+            $pegs[] = \sprintf('SP%02d,%.3f,%.3f,%.3f,PEG', $i + 1, $e, $n, $h);
+        }
+
+        return ['marks' => implode("\n", $marks)."\n", 'pegs' => implode("\n", $pegs)."\n"];
+    }
+
     private function normal(): float
     {
         if (null !== $this->spare) {

@@ -9,6 +9,7 @@ use App\Account\Role;
 use App\Account\User;
 use App\HandOver\Exporter;
 use App\Intake\AcceptFile;
+use App\Intake\Meaning;
 use App\Intake\Placer;
 use App\Intake\SurveyFile;
 use App\Ledger\Ledger;
@@ -17,6 +18,7 @@ use App\Network\AcceptCoordinates;
 use App\Network\Adjuster;
 use App\Network\SetUse;
 use App\Project\Project;
+use App\Reference\KeepRow;
 use App\Store\FileStore;
 use App\Terrain\ComputeVolume;
 use App\Terrain\DefineSurface;
@@ -26,6 +28,10 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\Mapping;
+use Mensura\Reference\Localization\Choices;
+use Mensura\Reference\Localization\Fitter;
+use Mensura\Reference\Localization\LocalizationJson;
+use Mensura\Reference\Localization\Pair;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -65,8 +71,9 @@ final class LoadDemoCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $files = (new Generator(new TruthModel()))->files();
+        $site = (new Generator(new TruthModel()))->siteFiles();
         if (\is_string($folder = $input->getOption('files-only'))) {
-            foreach ($files as $name => $contents) {
+            foreach ($files + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);
             }
 
@@ -86,11 +93,15 @@ final class LoadDemoCommand extends Command
         $this->entities->persist(new Membership($reviewer, $project, Role::Reviewer));
         $this->entities->flush();
 
-        foreach ($files as $name => $contents) {
+        foreach ($files + ['site-pegs.csv' => $site['pegs']] as $name => $contents) {
             $kind = Mapping::guess(DelimitedTable::parse($contents))->kind->value;
             $file = new SurveyFile($project, $name, $this->store->put($contents), \strlen($contents), $kind, $owner, $this->clock->now());
             $this->entities->persist($file);
             $this->entities->flush();
+            if ('site-pegs.csv' === $name) {
+                $this->connection->update('survey_file', ['meaning' => json_encode((new Meaning('local'))->toArray(), \JSON_THROW_ON_ERROR)], ['id' => $file->id()]);
+                $this->entities->refresh($file);
+            }
             $this->ledger->carryOut($project, $owner->name(), new AcceptFile($this->connection, $this->store, $this->placer, $file, false));
         }
         // Two of the four planted blunders are found and set aside already; two are left to find.
@@ -101,6 +112,7 @@ final class LoadDemoCommand extends Command
             $this->adjuster->run($project, $owner->name());
         }
         $this->ledger->carryOut($project, $owner->name(), new AcceptCoordinates($this->connection, $this->results, $this->store));
+        $this->ledger->carryOut($project, $owner->name(), $this->siteGrid($project, $site['marks']));
         $surface = $this->pit($project);
         $this->ledger->carryOut($project, $owner->name(), $surface);
         $this->surfaces->make($project, $owner->name(), $surface->id);
@@ -117,6 +129,22 @@ final class LoadDemoCommand extends Command
     private function sayAccount(OutputInterface $output): void
     {
         $output->writeln(\sprintf('Sign in as demo (or review, who may only read) with password: %s', self::PASSWORD));
+    }
+
+    /** The localization of the site grid over the marks known on both sides, the wrong one among them. */
+    private function siteGrid(Project $project, string $marks): KeepRow
+    {
+        $pairs = [];
+        foreach (\array_slice(explode("\n", trim($marks)), 2) as $line) {
+            [$name, $e, $n, $h] = explode(',', $line);
+            $p = $this->connection->fetchAssociative('SELECT e, n, h FROM point WHERE project_id = ? AND name = ?', [$project->id(), $name]) ?: throw new \LogicException("$name has no coordinates.");
+            $pairs[] = new Pair($name, (float) $e, (float) $n, (float) $h, (float) $p['e'], (float) $p['n'], (float) $p['h']);
+        }
+        $choices = new Choices();
+        $fit = Fitter::fit($pairs, $choices);
+        $file = LocalizationJson::toArray('Site grid', TruthModel::SYSTEM, 'ellipsoidal', $fit->localization, $choices, $pairs, $fit);
+
+        return new KeepRow($this->connection, 'localization', 'localization', \sprintf('Fitted the localization Site grid: %d pairs', \count($pairs)), ['name' => 'Site grid', 'file' => json_encode($file, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_PRETTY_PRINT)]);
     }
 
     private function pit(Project $project): DefineSurface

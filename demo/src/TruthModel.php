@@ -45,6 +45,12 @@ final class TruthModel
         'vector' => ['from' => 'KT01', 'to' => 'KT08', 'metres' => 0.045, 'why' => 'antenna height read wrong by 45 mm'],
     ];
 
+    /** The site grid of the works: clockwise rotation and scale from site to grid about its origin, and its height zero. */
+    public const SITE = ['rotation' => 21.43, 'scale' => 0.999565, 'e' => 1000.0, 'n' => 5000.0, 'originE' => 493350.0, 'originN' => 6028250.0, 'zero' => 150.0];
+
+    /** The mark whose site coordinates were read off a wrong page of the book. */
+    public const SITE_BLUNDER = ['mark' => 'KT06', 'e' => 0.060, 'n' => -0.030];
+
     /** Which marks each setup sights. Every setup has two rounds. */
     public const SIGHTS = [
         'KT02' => ['KT01', 'KT03', 'KT04', 'KT10', 'KT12', 'KT05'],
@@ -98,4 +104,14 @@ final class TruthModel
     public const PIT_N = 6028060.0;
     public const PIT_A = 62.0;
     public const PIT_B = 44.0;
+
+    /** @return array{float, float, float} site coordinates of a place on the grid */
+    public static function site(float $e, float $n, float $h): array
+    {
+        ['rotation' => $rotation, 'scale' => $scale, 'e' => $e0, 'n' => $n0, 'originE' => $x0, 'originN' => $y0, 'zero' => $zero] = self::SITE;
+        $c = cos(deg2rad($rotation));
+        $s = sin(deg2rad($rotation));
+
+        return [$e0 + ($c * ($e - $x0) - $s * ($n - $y0)) / $scale, $n0 + ($s * ($e - $x0) + $c * ($n - $y0)) / $scale, $h - $zero];
+    }
 }

@@ -65,6 +65,9 @@ final class TypesCommand extends Command
             if (!$class->hasMethod('__construct')) {
                 continue;
             }
+            if (str_contains($text, "export interface {$class->getShortName()} {")) {
+                throw new \LogicException("$name: another class of the interface has this name.");
+            }
             $doc = trim(preg_replace('/^\s*\/?\*+\/?/m', '', (string) $class->getDocComment()) ?? '', " \n/*");
             $text .= "\n/** $doc */\nexport interface {$class->getShortName()} {\n";
             foreach ($class->getConstructor()?->getParameters() ?? [] as $parameter) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
+use App\Store\SqlitePragmas;
 use Doctrine\DBAL\Connection;
 
 /**
@@ -28,7 +29,7 @@ final class Journal
     public function insert(string $table, array $row): int
     {
         $this->guard($table);
-        $this->connection->insert($table, self::bound($row));
+        $this->put($table, $row);
         $id = (int) $this->connection->lastInsertId();
         $this->changes[] = ['table' => $table, 'id' => $id, 'before' => null, 'after' => $row];
 
@@ -47,7 +48,8 @@ final class Journal
         if ($before == $fields) {
             return;
         }
-        $this->connection->update($table, self::bound($fields), ['id' => $id]);
+        $set = array_map(static fn (string $column, mixed $value): string => $column.' = '.self::place($value), array_keys($fields), $fields);
+        $this->connection->executeStatement("UPDATE $table SET ".implode(', ', $set).' WHERE id = ?', [...array_values(array_map(self::bound(...), $fields)), $id]);
         $this->changes[] = ['table' => $table, 'id' => $id, 'before' => $before, 'after' => $fields];
     }
 
@@ -91,7 +93,7 @@ final class Journal
             if (false !== $this->connection->fetchOne("SELECT 1 FROM $table WHERE id = ?", [$id])) {
                 throw new LaterChange($table, $id);
             }
-            $this->connection->insert($table, self::bound(['id' => $id] + $before));
+            $this->put($table, ['id' => $id] + $before);
             $this->changes[] = ['table' => $table, 'id' => $id, 'before' => null, 'after' => $before];
         } else {
             $this->update($table, $id, $before);
@@ -104,16 +106,21 @@ final class Journal
         return $this->changes;
     }
 
-    /**
-     * Floats in all their digits: bound as they are they would be cut to fourteen, and no longer be what was recorded.
-     *
-     * @param array<string, mixed> $row
-     *
-     * @return array<string, mixed>
-     */
-    private static function bound(array $row): array
+    /** @param array<string, mixed> $row */
+    private function put(string $table, array $row): void
     {
-        return array_map(static fn (mixed $v): mixed => \is_float($v) ? json_encode($v, \JSON_THROW_ON_ERROR) : $v, $row);
+        $this->connection->executeStatement("INSERT INTO $table (".implode(', ', array_keys($row)).') VALUES ('.implode(', ', array_map(self::place(...), $row)).')', array_values(array_map(self::bound(...), $row)));
+    }
+
+    /** Text would lose the last bit of a float on its way into SQLite; a value that came back otherwise could not be undone. */
+    private static function place(mixed $value): string
+    {
+        return \is_float($value) ? SqlitePragmas::EXACT.'(?)' : '?';
+    }
+
+    private static function bound(mixed $value): mixed
+    {
+        return \is_float($value) ? json_encode($value, \JSON_THROW_ON_ERROR) : $value;
     }
 
     private function guard(string $table): void

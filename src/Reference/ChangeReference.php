@@ -31,6 +31,7 @@ final class ChangeReference implements Operation
         private readonly string $heights,
         private readonly string $geoid,
         private readonly ?string $operation = null,
+        private readonly ?float $epoch = null,
     ) {
     }
 
@@ -60,7 +61,7 @@ final class ChangeReference implements Operation
         $movement = $this->movement($project);
         $rows = [];
         $local = 0;
-        foreach ($this->connection->fetchAllAssociative('SELECT name, e, n, h, known FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL ORDER BY role = \'control\' DESC, id', [$project->id()]) as $p) {
+        foreach ($this->connection->fetchAllAssociative('SELECT name, e, n, h, known FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL ORDER BY role = \'surveyed\', id', [$project->id()]) as $p) {
             $h = null === $p['h'] ? null : (float) $p['h'];
             $moves = null !== $movement && 'global' === $p['known'];
             [$e, $n, $new] = $moves ? $movement->apply((string) $p['name'], (float) $p['e'], (float) $p['n'], $h) : [(float) $p['e'], (float) $p['n'], $h];
@@ -137,7 +138,7 @@ final class ChangeReference implements Operation
 
         return Movement::between(
             $this->references, $project, $from, $this->references->geoidOf($project), $project->reference() === $this->reference ? $from : $to,
-            'geoid' === $this->heights ? $this->references->geoid($project->id(), $this->geoid) : null, $this->references->extent($project), $this->operation,
+            'geoid' === $this->heights ? $this->references->geoid($project->id(), $this->geoid) : null, $this->references->extent($project), $this->operation, $this->epoch,
         );
     }
 

@@ -105,7 +105,7 @@ final class HeightsController
         $project = $this->access->read($id);
         [$plan, $name, $ellipsoid, $route] = $this->planned($project, $request);
 
-        return new JsonResponse(self::view($plan, $name, $ellipsoid, self::carries($plan, $route), null, null));
+        return new JsonResponse(self::view($plan, $name, $ellipsoid, self::carries($plan, $route), $this->outline($project, $plan), null, null));
     }
 
     #[Route('/extract', methods: 'POST')]
@@ -126,7 +126,7 @@ final class HeightsController
         $keep = new KeepRow($this->connection, 'geoid-extract', 'grid_file', \sprintf('Made the geoid extract %s; %s', $name, $note), ['name' => $name, 'kind' => 'geoid', 'origin' => 'extract', 'sha256' => $this->store->put($bytes), 'size' => \strlen($bytes), 'info' => json_encode(self::info($grid, $ellipsoid) + ['notes' => array_values(array_filter([$note, $warning]))], \JSON_THROW_ON_ERROR)], ['source' => $source->name, 'check' => $check]);
         $this->ledger->carryOut($project, $this->access->user()->name(), $keep);
 
-        return new JsonResponse(self::view($plan, $name, $ellipsoid, $warning, $keep->id(), $check), 201);
+        return new JsonResponse(self::view($plan, $name, $ellipsoid, $warning, $this->outline($project, $plan), $keep->id(), $check), 201);
     }
 
     #[Route('/grids/{grid<\d+>}.{format<gtx|isg>}', methods: 'GET')]
@@ -199,12 +199,15 @@ final class HeightsController
         return ['bounds' => $grid->area()->bounds(), 'step' => $grid->dLat, 'ellipsoid' => $ellipsoid];
     }
 
-    /** @param ?array{count: int, largest: float, mean: float, rms: float} $check */
-    private static function view(GeoidExtract $plan, string $name, string $ellipsoid, string $note, ?int $id, ?array $check): ExtractView
+    /**
+     * @param list<list<float>>                                              $outline
+     * @param ?array{count: int, largest: float, mean: float, rms: float} $check
+     */
+    private static function view(GeoidExtract $plan, string $name, string $ellipsoid, string $note, array $outline, ?int $id, ?array $check): ExtractView
     {
         return new ExtractView(
             $name, [$plan->south, $plan->west, $plan->south + ($plan->rows - 1) * $plan->dLat, $plan->west + ($plan->columns - 1) * $plan->dLon], $plan->dLat, $plan->dLon, $plan->rows, $plan->columns,
-            Gtx::size($plan->rows, $plan->columns), Isg::size($plan->rows, $plan->columns), $plan->sameStep, $ellipsoid, $id, $check['count'] ?? null, $check['largest'] ?? null, $check['rms'] ?? null, $note,
+            Gtx::size($plan->rows, $plan->columns), Isg::size($plan->rows, $plan->columns), $plan->sameStep, $ellipsoid, $id, $check['count'] ?? null, $check['largest'] ?? null, $check['rms'] ?? null, $note, $outline,
         );
     }
 
@@ -215,6 +218,29 @@ final class HeightsController
         $lon = deg2rad($plan->west + ($plan->columns - 1) * $plan->dLon / 2.0);
 
         return null === $route || abs($route->apply($lat, $lon, 0.0)[2]) > 1e-6 ? '' : 'the transformation to this ellipsoid carries no heights, so N is the same as on the global one';
+    }
+
+    /** @return list<list<float>> */
+    private function outline(Project $project, GeoidExtract $plan): array
+    {
+        $system = $this->references->of($project);
+        if (null === $system) {
+            return [];
+        }
+        $height = ($plan->rows - 1) * $plan->dLat;
+        $width = ($plan->columns - 1) * $plan->dLon;
+        $outline = [];
+        foreach ([[0, 0, 1, 0], [1, 0, 0, 1], [1, 1, -1, 0], [0, 1, 0, -1]] as [$x, $y, $dx, $dy]) {
+            for ($i = 0; $i < 6; ++$i) {
+                try {
+                    $outline[] = $system->fromGeographic(deg2rad($plan->south + $height * ($y + $dy * $i / 6.0)), deg2rad($plan->west + $width * ($x + $dx * $i / 6.0)));
+                } catch (\DomainException) {
+                    return [];
+                }
+            }
+        }
+
+        return [...$outline, $outline[0]];
     }
 
     private static function corner(float $lat, float $lon): string

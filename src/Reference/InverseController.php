@@ -102,7 +102,7 @@ final class InverseController
         }
         $geoid = $this->references->geoidOf($project);
         $rows = [];
-        foreach ($this->connection->fetchAllAssociative("SELECT name, e, n, h FROM point WHERE project_id = ? AND known = 'global' AND e IS NOT NULL AND n IS NOT NULL ORDER BY role = 'control' DESC, id LIMIT 3000", [$id]) as $p) {
+        foreach ($this->connection->fetchAllAssociative("SELECT name, e, n, h FROM point WHERE project_id = ? AND known = 'global' AND e IS NOT NULL AND n IS NOT NULL ORDER BY role = 'surveyed', id LIMIT 3000", [$id]) as $p) {
             try {
                 [$lat, $lon] = $system->toGeographic((float) $p['e'], (float) $p['n']);
                 $n = $geoid?->height(rad2deg($lat), rad2deg($lon));

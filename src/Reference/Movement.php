@@ -32,12 +32,12 @@ final readonly class Movement
      * @param ?Area   $area   one transformation for all points of this area
      * @param ?string $prefer name of the transformation chosen among the candidates
      */
-    public static function between(ProjectReference $references, Project $project, HorizontalSystem $from, ?GeoidGrid $fromGeoid, HorizontalSystem $to, ?GeoidGrid $toGeoid, ?Area $area, ?string $prefer = null): self
+    public static function between(ProjectReference $references, Project $project, HorizontalSystem $from, ?GeoidGrid $fromGeoid, HorizontalSystem $to, ?GeoidGrid $toGeoid, ?Area $area, ?string $prefer = null, ?float $epoch = null): self
     {
         try {
             $route = $references->finder($project->id())->route(
                 new CoordinateSystem(ProjectReference::spatial($from)), new CoordinateSystem(ProjectReference::spatial($to)),
-                new RouteSettings(area: null === $prefer ? $area : null, prefer: $prefer),
+                new RouteSettings(area: null === $prefer ? $area : null, epoch: $epoch, prefer: $prefer),
             );
         } catch (MissingGrid $e) {
             throw new UnusableInput('/operation', $e->getMessage().'. Import the grid file, or choose another transformation yourself');

@@ -8,8 +8,8 @@ use App\Ledger\Ledger;
 use App\Project\Project;
 use App\Project\ProjectAccess;
 use App\Reference\Request\ReferenceRequest;
-use App\Reference\View\ChangeView;
 use App\Reference\View\MovedRow;
+use App\Reference\View\MovePreview;
 use App\Reference\View\ReferenceView;
 use App\Reference\View\SystemHit;
 use Doctrine\DBAL\Connection;
@@ -63,7 +63,7 @@ final class ReferenceController
         $project = $this->access->read($id);
         $system = $this->references->of($project);
         $extent = $this->references->extent($project);
-        $counts = $this->connection->fetchNumeric("SELECT COUNT(*), SUM(known = 'local'), AVG(h) FROM point WHERE project_id = ? AND e IS NOT NULL", [$id]) ?: [0, 0, null];
+        $counts = $this->connection->fetchNumeric("SELECT COUNT(*), SUM(known = 'local'), AVG(CASE WHEN known = 'global' THEN h END) FROM point WHERE project_id = ? AND e IS NOT NULL", [$id]) ?: [0, 0, null];
         $methods = [];
         foreach (Methods::METHODS as $code => [$name, $parameters]) {
             $methods[] = ['code' => $code, 'name' => $name, 'parameters' => array_map(static fn (int $p): array => ['code' => $p, 'name' => Methods::PARAMETERS[$p], 'kind' => \in_array($p, Methods::LENGTHS, true) ? 'length' : (\in_array($p, Methods::SCALES, true) ? 'scale' : 'angle')], $parameters)];
@@ -101,7 +101,7 @@ final class ReferenceController
                     }
                 }
             }
-            $found = array_map(static fn (array $hit): SystemHit => self::hit($hit, $recent), '' === $text && null !== $extent ? \array_slice($search->covering($extent), 0, 20) : $search->byWords($text, $extent));
+            $found = array_map(static fn (array $hit): SystemHit => self::hit($hit, $recent), '' !== $text ? $search->byWords($text, $extent) : (null === $extent ? [] : \array_slice($search->covering($extent), 0, 20)));
             usort($found, static fn (SystemHit $a, SystemHit $b): int => $b->recent <=> $a->recent);
             $seen = array_flip(array_map(static fn (SystemHit $h): string => $h->reference, $hits));
             $hits = [...$hits, ...array_values(array_filter($found, static fn (SystemHit $h): bool => !isset($seen[$h->reference])))];
@@ -138,7 +138,7 @@ final class ReferenceController
         try {
             ['movement' => $movement, 'rows' => $rows, 'local' => $local] = $this->change($request)->preview($project);
         } catch (UnusableInput $e) {
-            return new JsonResponse(new ChangeView('', null, [], 0, 0, $candidates, [], $e->reason));
+            return new JsonResponse(new MovePreview('', null, [], 0, 0, $candidates, [], $e->reason));
         }
         $route = $movement?->route->describe(null === $extent ? null : deg2rad(($extent->south + $extent->north) / 2.0), null === $extent ? null : deg2rad($extent->west + $extent->width() / 2.0));
         $warnings = $movement->route->warnings ?? [];
@@ -149,7 +149,7 @@ final class ReferenceController
             $warnings[] = \sprintf('%s is deprecated%s', $to->label(), null === $to->successor ? '' : '; use '.$to->successor);
         }
 
-        return new JsonResponse(new ChangeView(
+        return new JsonResponse(new MovePreview(
             null === $route ? 'no coordinates are computed' : $route['operation'], $route['accuracy'] ?? null,
             array_map(static fn (array $r): MovedRow => new MovedRow($r['name'], (float) $r['e'], (float) $r['n'], $r['h'], (float) $r['newE'], (float) $r['newN'], $r['newH'], $r['known']), \array_slice($rows, 0, self::SHOWN_ROWS)),
             \count($rows) - $local, $local, $candidates, array_values(array_unique($warnings)), '',
@@ -170,7 +170,7 @@ final class ReferenceController
 
     private function change(ReferenceRequest $request): ChangeReference
     {
-        return new ChangeReference($this->connection, $this->references, $request->reference, $request->heights, $request->geoid, '' === $request->operation ? null : $request->operation);
+        return new ChangeReference($this->connection, $this->references, $request->reference, $request->heights, $request->geoid, '' === $request->operation ? null : $request->operation, $request->epoch);
     }
 
     /** @return list<SystemHit> systems that cover all points, best first: near way from GNSS, little distortion, small area */
@@ -185,6 +185,9 @@ final class ReferenceController
         foreach ($search->covering($extent) as $hit) {
             try {
                 $system = $this->references->registry()->horizontalSystem($hit['code']);
+                if (9824 === $system->conversion?->method) {
+                    continue; // a family of zones, not a system to draw in
+                }
                 $ppm = $this->distortion($system, $lat, $lon);
                 $datum = (string) $system->datum->code;
                 $accuracies[$datum] ??= $this->accuracy(SystemDescription::candidates($finder->candidates($wgs, $system, false), $extent));
@@ -192,7 +195,7 @@ final class ReferenceController
                 continue;
             }
             $accuracy = $accuracies[$datum];
-            $hit['why'] = \sprintf('%+.0f ppm at the centre; %s', $ppm, null === $accuracy ? 'no way from GNSS without a missing grid' : \sprintf('%.3g m from GNSS', $accuracy));
+            $hit['why'] = \sprintf('%+.0f ppm at the centre; %s', $ppm, null === $accuracy ? 'no way from GNSS without a missing grid' : (0.0 === $accuracy ? 'the datum of GNSS' : \sprintf('%.3g m from GNSS', $accuracy)));
             $ranked[] = [min(100.0, 20.0 * ($accuracy ?? 5.0)) + abs($ppm) / 20.0 + log(1.0 + 1000.0 * ($hit['area']?->size() ?? 360.0)) * 2.0, self::hit($hit, [])];
         }
         usort($ranked, static fn (array $a, array $b): int => $a[0] <=> $b[0] ?: strcmp($a[1]->reference, $b[1]->reference));

@@ -43,7 +43,7 @@ final class SystemDescription
 
         return new SystemDetail(
             $reference, $s->name, $s->kind, $s->datum->name.(0.0 === $s->datum->primeMeridian ? '' : \sprintf(', longitudes from %s (%s)', $s->datum->primeMeridianName, Angle::format($s->datum->primeMeridian, 2))),
-            \sprintf('%s, a %s m, 1/f %s', $el->name, self::plain($el->a), is_infinite($el->inverseFlattening) ? 'infinite' : self::plain($el->inverseFlattening)), $s->geodeticName,
+            \sprintf('%s, a %s m, 1/f %s', $el->name, self::plain($el->a), is_infinite($el->inverseFlattening) ? 'infinite' : self::plain($el->inverseFlattening)), $s->geodeticName, $s->geodetic ?? '',
             null === $s->conversion ? '' : Methods::METHODS[$s->conversion->method][0] ?? $s->conversion->name, self::parameters($s), $s->unitName, $s->unit,
             array_map(static fn (Axis $a): string => $a->abbreviation.' '.$a->direction, $s->axes), $s->area->name ?? '', $s->area?->bounds(),
             null === $extent || null === $s->area || $s->area->covers($extent), $s->deprecated, $s->successor, $candidates, $gnss,

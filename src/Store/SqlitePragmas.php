@@ -12,6 +12,9 @@ use Doctrine\DBAL\Driver\Middleware\AbstractDriverMiddleware;
 /** Every SQLite connection keeps foreign keys, waits for a busy writer, and logs ahead so that readers never wait. */
 final class SqlitePragmas implements Middleware
 {
+    /** SQL function: a float of its shortest decimal text, to the last bit, which SQLite's own reading of text does not promise. */
+    public const EXACT = 'exact_real';
+
     public function wrap(Driver $driver): Driver
     {
         return new class($driver) extends AbstractDriverMiddleware {
@@ -20,6 +23,11 @@ final class SqlitePragmas implements Middleware
                 $connection = parent::connect($params);
                 foreach (['busy_timeout = 10000', 'journal_mode = WAL', 'synchronous = NORMAL', 'foreign_keys = ON'] as $pragma) {
                     $connection->exec('PRAGMA '.$pragma);
+                }
+
+                $pdo = $connection->getNativeConnection();
+                if ($pdo instanceof \PDO) {
+                    $pdo->sqliteCreateFunction(SqlitePragmas::EXACT, static fn (string $text): float => (float) $text, 1);
                 }
 
                 return $connection;

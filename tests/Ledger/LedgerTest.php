@@ -153,4 +153,17 @@ final class LedgerTest extends ApiTestCase
 
         return $rows[0];
     }
+
+    public function testUndoingAChangeOfSystemGivesBackEveryBitAndNothingIsStale(): void
+    {
+        $points = static fn (array $view): array => array_map(static fn (array $p): array => [$p['name'], $p['e'], $p['n'], $p['h'], $p['givenE']], $view['points']);
+        $before = $points($this->get('/points'));
+        foreach (['EPSG:25829', 'EPSG:32631'] as $reference) {
+            $seq = $this->call('PUT', '/reference', ['reference' => $reference, 'heights' => 'ellipsoidal'], 200)['seq'];
+            self::assertNotSame([], $this->stale());
+            $this->post("/ledger/$seq/undo");
+            self::assertSame($before, $points($this->get('/points')));
+            self::assertSame([], $this->stale());
+        }
+    }
 }

@@ -31,7 +31,7 @@ final class SystemsTest extends ApiTestCase
         $this->accept('c.csv', self::MARKS);
         $hits = $this->get('/reference/systems?q=here');
         self::assertGreaterThan(3, \count($hits));
-        self::assertMatchesRegularExpression('/^[+-]\d+ ppm at the centre; .* m from GNSS$/', $hits[0]['why']);
+        self::assertMatchesRegularExpression('/^[+-]\d+ ppm at the centre; (.* m from|the datum of) GNSS$/', $hits[0]['why']);
         // UTM 30 is 400 ppm short at its central meridian, which runs 100 km from here: common practice.
         $utm = array_column($hits, null, 'reference')['EPSG:25830'];
         self::assertStringContainsString('-399 ppm', $utm['why']);

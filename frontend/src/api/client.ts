@@ -8,7 +8,8 @@ export class Problem extends Error {
     readonly detail: string,
     readonly errors: { pointer: string; detail: string }[] = [],
   ) {
-    super(`${title} ${detail}`.trim());
+    // People need the reason; where it belongs in the request is for forms.
+    super(`${title} ${detail.replace(/^\/\S*: /, '')}`.trim());
   }
 }
 

@@ -575,12 +575,13 @@ export interface LocalizationRequest {
   name?: string;
 }
 
-/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID". */
+/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID"; epoch as a decimal year, for parameters that move with time. */
 export interface ReferenceRequest {
   reference: string;
   heights: string;
   geoid?: string;
   operation?: string | null;
+  epoch?: number | null;
 }
 
 /** One transformation between two datums. Accuracy in metres; bounds south, west, north, east in degrees. */
@@ -594,18 +595,6 @@ export interface CandidateView {
   missing: string[];
   steps: ({ method: string; parameters: string[]; source: string })[];
   epoch: number | null;
-}
-
-/** What a change of reference would do. */
-export interface ChangeView {
-  operation: string;
-  accuracy: number | null;
-  rows: MovedRow[];
-  moved: number;
-  localOnly: number;
-  candidates: CandidateView[];
-  warnings: string[];
-  problem: string;
 }
 
 /** A proposed low-distortion system: parts per million over the extent, positive where grid distances are longer than those on the ground. */
@@ -644,6 +633,7 @@ export interface ExtractView {
   largest: number | null;
   rms: number | null;
   note: string;
+  outline: number[][];
 }
 
 /** A fitted localization. Lengths in metres, rotation in degrees clockwise, slopes in metres per metre. */
@@ -683,6 +673,18 @@ export interface InverseView {
   ends: ({ from: number | null; kind: string; label: string; source: string; to: number | null })[];
 }
 
+/** What a change of reference would do. */
+export interface MovePreview {
+  operation: string;
+  accuracy: number | null;
+  rows: MovedRow[];
+  moved: number;
+  localOnly: number;
+  candidates: CandidateView[];
+  warnings: string[];
+  problem: string;
+}
+
 /** One point before and after, metres. */
 export interface MovedRow {
   name: string;
@@ -719,6 +721,7 @@ export interface SystemDetail {
   datum: string;
   ellipsoid: string;
   geodetic: string;
+  geodeticReference: string;
   method: string;
   parameters: ({ name: string; value: string })[];
   unit: string;

@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import { ElOption, ElSelect } from 'element-plus';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { get, post, Problem } from '../api/client';
-import type { CreateRequest, ProjectCard, SystemView } from '../api/types';
+import type { CreateRequest, ProjectCard } from '../api/types';
+import SystemPicker from '../fields/SystemPicker.vue';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
 
 const router = useRouter();
 const session = useSession();
 const projects = ref<ProjectCard[]>([]);
-const systems = ref<SystemView[]>([]);
 const name = ref('');
 const reference = ref('EPSG:25830');
 const error = ref('');
@@ -19,12 +18,7 @@ const heights = computed(() => (reference.value === 'plane' ? 'local' : 'ellipso
 onMounted(async () => {
   useProject().close();
   projects.value = await get<ProjectCard[]>('/api/projects');
-  await search('');
 });
-
-async function search(text: string) {
-  systems.value = await get<SystemView[]>(`/api/systems?q=${encodeURIComponent(text)}`);
-}
 
 async function create() {
   error.value = '';
@@ -72,23 +66,20 @@ async function leave() {
           <label for="project-name">name</label>
           <input id="project-name" v-model="name" class="input" required maxlength="200" />
         </div>
-        <div class="field">
-          <label for="project-reference">coordinates are in</label>
-          <el-select
-            id="project-reference"
-            v-model="reference"
-            filterable
-            remote
-            :remote-method="search"
-            placeholder="type a code or zone, such as utm 30"
-          >
-            <el-option value="plane" label="plane local system" />
-            <el-option v-for="s in systems" :key="s.code" :value="s.code" :label="`${s.code}  ${s.name}`" />
-          </el-select>
-        </div>
+        <SystemPicker
+          id="project-reference"
+          v-model="reference"
+          label="coordinates are in"
+          path="/api/systems"
+          :also="[{ value: 'plane', label: 'plane local system' }]"
+        />
         <p class="quiet">
           Heights: {{ heights }}.
-          {{ heights === 'local' ? 'Flat and right-angled, no earth curvature.' : 'Metres above the ellipsoid; geoid heights come later.' }}
+          {{
+            heights === 'local'
+              ? 'Flat and right-angled, no earth curvature.'
+              : 'Above the ellipsoid; a geoid is chosen on the Reference stage.'
+          }}
         </p>
         <p v-if="error" class="notice bad" role="alert">{{ error }}</p>
         <button class="button main" type="submit">Open the project</button>

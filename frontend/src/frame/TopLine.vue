@@ -18,7 +18,8 @@ const running = computed(() => project.busyJobs[0] ?? null);
       <span class="quiet">frame</span> <span class="mono">{{ overview.reference }}</span>
     </router-link>
     <router-link class="fact" :to="`/p/${overview.id}/reference`">
-      <span class="quiet">heights</span> <span class="mono">{{ overview.heights }}</span>
+      <span class="quiet">heights</span>{{ ' ' }}
+      <span class="mono">{{ overview.heights === 'geoid' ? `above ${overview.geoid}` : overview.heights }}</span>
     </router-link>
     <button class="fact" data-test="units" @click="project.panel = project.panel === 'units' ? null : 'units'">
       <span class="quiet">units</span> <span class="mono">{{ overview.units.length }} · {{ angleName(overview.units) }}</span>

@@ -46,6 +46,7 @@ const sources = {
   ellipses: new VectorSource(),
   points: new VectorSource(),
   selection: new VectorSource(),
+  notes: new VectorSource(),
 };
 
 const kinds = computed(() => {
@@ -62,6 +63,8 @@ const kinds = computed(() => {
   if (s.paths.some((p) => p.kind === 'contour' || p.kind === 'index')) legend.push('~ contour');
   if (s.paths.some((p) => p.kind === 'breakline')) legend.push('━ breakline');
   if (s.paths.some((p) => p.kind === 'boundary')) legend.push('┅ boundary');
+  if (s.paths.some((p) => p.kind === 'hull')) legend.push('┅ hull of the pairs');
+  if (s.paths.some((p) => p.kind === 'limits')) legend.push('┅ limits of the extract');
   return legend;
 });
 
@@ -113,7 +116,7 @@ function build() {
   const box = extent();
   const span = box ? Math.max(box[2] - box[0], box[3] - box[1]) : 1;
   const largest = Math.max(1e-9, ...s.ellipses.map((x) => x.semiMajor), ...s.shifts.map((x) => Math.hypot(x.de, x.dn)));
-  exaggeration.value = roundNumber(Math.max(1, (0.06 * span) / largest));
+  exaggeration.value = roundNumber(Math.max(1, ((s.ellipses.length > 0 ? 0.06 : 0.12) * span) / largest));
   sources.paths.clear();
   sources.paths.addFeatures(
     s.paths.map((p) => {
@@ -149,6 +152,8 @@ function build() {
           }),
       ),
   );
+  sources.notes.clear();
+  sources.notes.addFeatures(s.notes.map((x) => new Feature({ geometry: new Point([x.e, x.n]), text: x.text, tone: x.tone })));
   sources.points.clear();
   sources.points.addFeatures(s.points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
   highlight();
@@ -225,6 +230,7 @@ onMounted(() => {
       layer('lines', (f) => styles.line(f, false)),
       layer('ellipses', () => styles.ellipse()),
       layer('selection', (f, r) => (f.get('name') ? styles.point(f, r, true, 1) : styles.line(f, true))),
+      layer('notes', (f) => styles.note(f), true),
       layer('points', (f, r) => styles.point(f, r, false, props.scene.points.length), true),
     ],
     view: new View({
@@ -289,7 +295,9 @@ defineExpose({ fit });
     <div class="foot">
       <div class="legend">
         <div v-if="scene.ellipses.length > 0 || scene.shifts.length > 0">
-          ellipses {{ Math.round(100 * scene.confidence) }} %, drawn ×{{ exaggeration.toLocaleString('en').replaceAll(',', '\u2009') }}
+          {{ scene.ellipses.length > 0 ? `ellipses ${Math.round(100 * scene.confidence)} %` : 'vectors' }}, drawn ×{{
+            exaggeration.toLocaleString('en').replaceAll(',', '\u2009')
+          }}
         </div>
         <div>{{ kinds.join('   ') }}</div>
       </div>

@@ -36,8 +36,16 @@ export interface SceneShift {
 
 export interface ScenePath {
   path: number[];
-  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge';
+  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge' | 'hull' | 'limits';
   label?: string;
+}
+
+/** A figure written at a place. */
+export interface SceneNote {
+  e: number;
+  n: number;
+  text: string;
+  tone: 'plain' | 'good' | 'doubt' | 'bad';
 }
 
 export interface Scene {
@@ -46,10 +54,11 @@ export interface Scene {
   ellipses: SceneEllipse[];
   shifts: SceneShift[];
   paths: ScenePath[];
+  notes: SceneNote[];
   confidence: number;
 }
 
-export const emptyScene: Scene = { points: [], lines: [], ellipses: [], shifts: [], paths: [], confidence: 0.95 };
+export const emptyScene: Scene = { points: [], lines: [], ellipses: [], shifts: [], paths: [], notes: [], confidence: 0.95 };
 
 export function roleOf(p: PointView): PointRole {
   if (p.role === 'control') return p.held === '' ? 'control' : 'held';
@@ -57,9 +66,14 @@ export function roleOf(p: PointView): PointRole {
 }
 
 export function pointsScene(points: PointView[]): Scene {
+  // Numbers known only locally lie somewhere else altogether; they are drawn when there is nothing else.
+  const hasGlobal = points.some((p) => p.known === 'global' && p.e !== null);
   return {
     ...emptyScene,
-    points: points.filter((p) => p.e !== null && p.n !== null).map((p) => ({ name: p.name, e: p.e!, n: p.n!, role: roleOf(p) })),
+    points: points
+      .filter((p) => !hasGlobal || p.known === 'global')
+      .filter((p) => p.e !== null && p.n !== null)
+      .map((p) => ({ name: p.name, e: p.e!, n: p.n!, role: roleOf(p) })),
   };
 }
 

@@ -68,7 +68,7 @@ export class Styles {
       const [colour, width, dash]: [string, number, number[] | undefined] =
         kind === 'breakline'
           ? ['--ink', 1.8, undefined]
-          : kind === 'boundary' || kind === 'void'
+          : ['boundary', 'void', 'hull', 'limits'].includes(kind)
             ? ['--teal', 1.6, [7, 4]]
             : kind === 'edge'
               ? ['--rule-strong', 0.5, undefined]
@@ -86,6 +86,23 @@ export class Styles {
           : undefined,
       });
     });
+  }
+
+  note(f: Feature): Style {
+    const text = f.get('text') as string;
+    const tone = f.get('tone') as string;
+    return this.kept(
+      `note ${tone} ${text}`,
+      () =>
+        new Style({
+          text: new Text({
+            text,
+            font: "11px 'IBM Plex Mono'",
+            fill: new Fill({ color: this.colour({ good: '--teal', doubt: '--ochre', bad: '--vermilion' }[tone] ?? '--ink') }),
+            stroke: new Stroke({ color: this.colour('--sketch'), width: 3 }),
+          }),
+        }),
+    );
   }
 
   point(f: Feature, resolution: number, selected: boolean, count: number): Style | Style[] {

@@ -6,7 +6,7 @@ namespace App\Reference\Request;
 
 use Symfony\Component\Validator\Constraints as Assert;
 
-/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID". */
+/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID"; epoch as a decimal year, for parameters that move with time. */
 final readonly class ReferenceRequest
 {
     public function __construct(
@@ -18,6 +18,8 @@ final readonly class ReferenceRequest
         public string $geoid = '',
         #[Assert\Length(max: 400)]
         public ?string $operation = null,
+        #[Assert\Range(min: 1900, max: 2100)]
+        public ?float $epoch = null,
     ) {
     }
 }

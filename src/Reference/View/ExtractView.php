@@ -7,7 +7,10 @@ namespace App\Reference\View;
 /** A planned or made geoid extract. Bounds and step in degrees, sizes in bytes, differences to the source in metres. */
 final readonly class ExtractView
 {
-    /** @param list<float> $bounds */
+    /**
+     * @param list<float>       $bounds
+     * @param list<list<float>> $outline in the project's coordinates, metres; empty where they have none
+     */
     public function __construct(
         public string $name,
         public array $bounds,
@@ -24,6 +27,7 @@ final readonly class ExtractView
         public ?float $largest,
         public ?float $rms,
         public string $note,
+        public array $outline,
     ) {
     }
 }

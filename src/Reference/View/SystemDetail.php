@@ -20,6 +20,7 @@ final readonly class SystemDetail
         public string $datum,
         public string $ellipsoid,
         public string $geodetic,
+        public string $geodeticReference,
         public string $method,
         public array $parameters,
         public string $unit,

@@ -86,7 +86,7 @@ final readonly class SystemSearch
         foreach ($this->registry->rows(self::SQL." AND c.kind = 'projected' AND c.deprecated = 0 AND e.south_lat <= ? AND e.north_lat >= ?", [$place->south, $place->north]) as $row) {
             $hit = self::hit($row);
             if (null !== $hit['area'] && $hit['area']->covers($place)) {
-                $hits[$hit['code']] = $hit;
+                $hits[$hit['code']] = ['why' => 'covers all points'] + $hit;
             }
         }
         usort($hits, static fn (array $a, array $b): int => ($a['area']?->size() ?? 1e9) <=> ($b['area']?->size() ?? 1e9) ?: strcmp($a['code'], $b['code']));

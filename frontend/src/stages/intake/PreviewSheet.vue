@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { post, put, remove } from '../../api/client';
 import type { AcceptRequest, FieldView, PreviewView } from '../../api/types';
 import { useProject } from '../../state/project';
+import MeaningSheet from './MeaningSheet.vue';
 
 const props = defineProps<{ preview: PreviewView }>();
 const emit = defineEmits<{ preview: [p: PreviewView]; changed: [] }>();
@@ -137,6 +138,7 @@ async function discard() {
       <p v-for="q in preview.questions" :key="q" class="notice">
         <strong class="doubt">?</strong> {{ q }} Answer in the unit column below.
       </p>
+      <MeaningSheet v-if="preview.meaning" :file="preview.id" :meaning="preview.meaning" @preview="(p) => emit('preview', p)" />
       <table class="mapping">
         <thead>
           <tr>

@@ -5,6 +5,7 @@ import type { ControlRequest, PointView, RenameRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import Slip from '../../frame/Slip.vue';
+import { readNumber } from '../../format/angles';
 import { fromDisplayLength, length, small, smallUnit, toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
 
@@ -88,9 +89,11 @@ watch(
   { immediate: true },
 );
 
+const read = (text: string) => readNumber(text, units.value.length);
+
 async function save() {
   if (!point.value) return;
-  const number = (t: string) => (t.trim() === '' ? null : fromDisplayLength(Number(t.replace(',', '.')), units.value));
+  const number = (t: string) => (t.trim() === '' ? null : fromDisplayLength(read(t).value ?? NaN, units.value));
   const metres = (t: string) => (t.trim() === '' ? null : Number(t.replace(',', '.')) / 1000);
   const f = form.value;
   const values = [number(f.e), number(f.n), number(f.h)] as const;
@@ -154,8 +157,17 @@ async function renameNow() {
         :key="k"
         class="field"
         ><span class="label">{{ t }} {{ units.length }}</span
-        ><input v-model="form[k]" class="input mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
-      /></label>
+        ><input
+          v-model="form[k]"
+          class="input mono"
+          :aria-label="t"
+          inputmode="decimal"
+          :aria-invalid="read(form[k]).problem !== ''"
+          :disabled="!project.mayChange"
+        /><span class="read" :class="read(form[k]).problem ? 'fails' : 'quiet'">{{
+          read(form[k]).problem || read(form[k]).said
+        }}</span></label
+      >
       <label class="field held"
         ><span class="label">held</span>
         <select v-model="form.held" class="input" aria-label="held" :disabled="!project.mayChange">
@@ -201,6 +213,10 @@ async function renameNow() {
 }
 .edit .field {
   width: 122px;
+}
+.read {
+  font-size: 11px;
+  text-align: right;
 }
 .edit .held {
   width: 74px;

@@ -38,6 +38,7 @@ function point(name: string, e: number, n: number, over: Partial<PointView> = {}
     id: 1,
     name,
     role: 'adjusted',
+    known: 'global',
     source: 'file',
     code: '',
     e,

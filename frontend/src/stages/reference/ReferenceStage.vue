@@ -1,124 +1,105 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
-import { get, put } from '../../api/client';
-import type { ReferenceRequest, SystemView } from '../../api/types';
+import { computed, onMounted, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { get } from '../../api/client';
+import type { ReferenceView } from '../../api/types';
 import TwoPages from '../../frame/TwoPages.vue';
-import { angleName } from '../../format/units';
 import MapSketch from '../../sketch/MapSketch.vue';
-import { pointsScene } from '../../sketch/scene';
+import { pointsScene, type Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import HeightsPage from './HeightsPage.vue';
+import InversePage from './InversePage.vue';
+import LocalizationPage from './LocalizationPage.vue';
+import OwnSystemsPage from './OwnSystemsPage.vue';
+import SystemPage from './SystemPage.vue';
+
+const PAGES = [
+  ['system', 'System'],
+  ['own', 'Own systems'],
+  ['heights', 'Heights'],
+  ['localization', 'Localization'],
+  ['inverse', 'Inverse'],
+] as const;
 
 const project = useProject();
-const text = ref('');
-const systems = ref<SystemView[]>([]);
+const route = useRoute();
+const router = useRouter();
+const view = ref<ReferenceView | null>(null);
+const overlay = ref<Partial<Scene> | null>(null);
+const picked = ref('');
+const page = computed(() => PAGES.find(([key]) => key === route.query.page)?.[0] ?? 'system');
+const scene = computed<Scene>(() => ({ ...pointsScene(project.points), ...overlay.value }));
 const overview = computed(() => project.overview!);
-const isPlane = computed(() => overview.value.reference === 'plane');
-const scene = computed(() => pointsScene(project.points));
-let timer = 0;
+const heights = computed(() =>
+  overview.value.heights === 'geoid'
+    ? `Heights above the geoid ${overview.value.geoid}`
+    : overview.value.heights === 'local'
+      ? 'Local heights'
+      : 'Ellipsoidal heights',
+);
 
-function search() {
-  window.clearTimeout(timer);
-  timer = window.setTimeout(async () => (systems.value = await get<SystemView[]>(`/api/systems?q=${encodeURIComponent(text.value)}`)), 120);
+async function load() {
+  view.value = await get<ReferenceView>(project.path('/reference'));
 }
-
-const state = (reference: string) =>
-  project.attempt(
-    () =>
-      put(project.path('/reference'), { reference, heights: reference === 'plane' ? 'local' : 'ellipsoidal' } satisfies ReferenceRequest),
-    'The reference is stated.',
-  );
-onMounted(search);
+onMounted(load);
+watch(() => project.version, load);
+watch(page, () => (overlay.value = null));
 </script>
 
 <template>
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <div>
-          <h1>{{ isPlane ? 'Coordinates lie in a plane local system' : `Coordinates are in ${overview.referenceName}` }}</h1>
-          <p>
+        <header>
+          <h1>
             {{
-              isPlane
-                ? 'Eastings, northings and heights are right-angled; no earth curvature, no refraction, no projection.'
-                : 'The network is solved in three dimensions on the ellipsoid; eastings and northings are grid coordinates of the projection.'
+              overview.reference === 'plane' ? 'Coordinates lie in a plane local system' : `Coordinates are in ${overview.referenceName}`
             }}
+          </h1>
+          <p v-if="view" class="facts">
+            {{ heights }}.
+            <template v-if="view.system">{{ view.system.gnss.charAt(0).toUpperCase() + view.system.gnss.slice(1) }}.</template>
+            {{ ' '
+            }}<span v-if="view.localPoints > 0 && view.system" class="doubt" data-test="local-points">
+              {{ view.localPoints }} of {{ view.points }} points are known only locally.</span
+            >
           </p>
+        </header>
+        <div class="tabs pages" role="tablist">
+          <button
+            v-for="[key, label] in PAGES"
+            :key="key"
+            class="tab"
+            role="tab"
+            :data-test="`page-${key}`"
+            :aria-selected="page === key"
+            @click="router.replace({ query: { page: key } })"
+          >
+            {{ label }}
+          </button>
         </div>
-        <dl>
-          <dt>frame</dt>
-          <dd class="mono">{{ overview.reference }}</dd>
-          <dt>heights</dt>
-          <dd>
-            {{ overview.heights === 'local' ? 'local heights above the plane' : 'ellipsoidal, metres above the ellipsoid of the datum' }}
-          </dd>
-          <dt>stored in</dt>
-          <dd>metres and degrees, always</dd>
-          <dt>shown in</dt>
-          <dd>
-            {{ overview.units.length }} and {{ angleName(overview.units) }}, {{ overview.units.decimals }} decimals
-            <button class="link" @click="project.panel = 'units'">change</button>
-          </dd>
-        </dl>
-        <div class="tabs">
-          <h2>State another system</h2>
-          <span class="spacer" />
-        </div>
-        <div class="finder">
-          <input
-            v-model="text"
-            class="input"
-            placeholder="a code or words, such as utm 30"
-            aria-label="Search a coordinate system"
-            @input="search"
-          />
-          <button class="button plain" :disabled="!project.mayChange || isPlane" @click="state('plane')">Plane local system</button>
-        </div>
-        <div class="scroll list">
-          <div v-for="s in systems" :key="s.code" class="system">
-            <span class="mono">{{ s.code }}</span><span>{{ s.name }}</span>
-            <span v-if="s.code === overview.reference" class="holds">✓ in use</span>
-            <button v-else class="link" :disabled="!project.mayChange" @click="state(s.code)">use</button>
-          </div>
-          <p v-if="systems.length === 0" class="quiet">No system is called that. UTM zones on ETRS89, WGS 84 and NAD83 are known so far.</p>
-        </div>
-        <p class="quiet foot">
-          Moving points from one system into another is not built yet, so a project that holds points keeps its projected system. Geoid
-          heights are not built yet either.
-        </p>
+        <template v-if="view">
+          <SystemPage v-if="page === 'system'" :view="view" @scene="(s) => (overlay = s)" />
+          <OwnSystemsPage v-else-if="page === 'own'" :view="view" @scene="(s) => (overlay = s)" @changed="load" />
+          <HeightsPage v-else-if="page === 'heights'" :view="view" :picked="picked" @scene="(s) => (overlay = s)" @changed="load" />
+          <LocalizationPage v-else-if="page === 'localization'" :view="view" @scene="(s) => (overlay = s)" @changed="load" />
+          <InversePage v-else :picked="picked" @scene="(s) => (overlay = s)" @picked="(name) => (picked = name)" />
+        </template>
       </div>
     </template>
-    <template #sketch><MapSketch :scene="scene" /></template>
+    <template #sketch>
+      <MapSketch :scene="scene" :selected-points="new Set(picked ? [picked] : [])" @point="(name) => (picked = name)">
+        <template v-if="page === 'inverse' || page === 'heights'" #corner><span class="quiet">click a point to take it</span></template>
+      </MapSketch>
+    </template>
   </TwoPages>
 </template>
 
 <style scoped>
-dl {
-  display: grid;
-  grid-template-columns: 90px 1fr;
-  gap: 5px 12px;
-  margin: 4px 0;
+.facts {
+  margin-top: 2px;
 }
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-}
-.finder {
-  display: flex;
-  gap: 10px;
-}
-.list {
-  flex: 1;
-}
-.system {
-  display: grid;
-  grid-template-columns: 110px 1fr 70px;
-  gap: 10px;
-  padding: 5px 4px;
-  border-bottom: 1px solid var(--rule);
-}
-.foot {
-  padding-bottom: 12px;
+.pages {
+  flex-wrap: nowrap;
 }
 </style>

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Reference\View;
 
 /** What a change of reference would do. */
-final readonly class ChangeView
+final readonly class MovePreview
 {
     /**
      * @param list<MovedRow>      $rows

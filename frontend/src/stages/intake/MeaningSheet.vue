@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue';
+import { get, put } from '../../api/client';
+import type { MeaningRequest, MeaningView, PreviewView, ReferenceView } from '../../api/types';
+import SystemPicker from '../../fields/SystemPicker.vue';
+import { useProject } from '../../state/project';
+
+/** What the coordinates and heights of a waiting file mean: asked where the file does not say. */
+const props = defineProps<{ file: number; meaning: MeaningView }>();
+const emit = defineEmits<{ preview: [p: PreviewView] }>();
+const project = useProject();
+const reference = ref<ReferenceView | null>(null);
+const other = ref(/^(EPSG|custom):/.test(props.meaning.frame));
+const geoids = computed(() => reference.value?.grids.filter((g) => g.kind === 'geoid') ?? []);
+const asks = computed(() => new Map(props.meaning.asks.map((a) => [a.key, a.text])));
+const heights = computed(() => props.meaning.heights || props.meaning.said);
+const frame = computed(() =>
+  other.value && !props.meaning.frame.startsWith('localization:') && props.meaning.frame !== 'local' ? 'other' : props.meaning.frame,
+);
+
+// Answers given before the last one came back are kept.
+let answers: MeaningRequest = {};
+watch(
+  () => props.meaning,
+  ({ frame, heights, geoid, swap, far }) => (answers = { frame, heights, geoid, swap, far }),
+  { immediate: true },
+);
+
+async function answer(change: MeaningRequest) {
+  answers = { ...answers, ...change };
+  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.file}/meaning`), answers)));
+}
+
+function choose(value: string) {
+  other.value = value === 'other';
+  if (value !== 'other') void answer({ frame: value, swap: null, far: false });
+}
+
+onMounted(async () => (reference.value = await get<ReferenceView>(project.path('/reference')).catch(() => null)));
+</script>
+
+<template>
+  <section class="meaning" aria-label="What coordinates and heights mean">
+    <div class="row">
+      <label class="field"
+        ><span class="label">coordinates are</span
+        ><select class="input" data-test="frame" :value="frame" @change="choose(($event.target as HTMLSelectElement).value)">
+          <option value="project">in the project’s system</option>
+          <option value="other">in another system</option>
+          <option value="local">known only locally</option>
+          <option v-for="l in reference?.localizations ?? []" :key="l.id" :value="`localization:${l.id}`">local, by {{ l.name }}</option>
+        </select></label
+      >
+      <SystemPicker
+        v-if="frame === 'other'"
+        id="file-system"
+        label="which"
+        :model-value="meaning.frame === 'project' ? '' : meaning.frame"
+        :path="project.path('/reference/systems')"
+        @update:model-value="(v) => answer({ frame: v, swap: null, far: false })"
+      />
+      <template v-if="meaning.hasHeights && (frame === 'project' || frame === 'other')">
+        <label class="field"
+          ><span class="label">heights are{{ meaning.said && !meaning.heights ? ', as the heading says,' : '' }}</span
+          ><select
+            class="input"
+            :class="{ asked: asks.has('heights') }"
+            data-test="heights"
+            :value="heights"
+            @change="answer({ heights: ($event.target as HTMLSelectElement).value })"
+          >
+            <option v-if="heights === ''" value="">which?</option>
+            <option value="ellipsoidal">ellipsoidal</option>
+            <option value="geoid">above a geoid</option>
+          </select></label
+        >
+        <label v-if="heights === 'geoid'" class="field"
+          ><span class="label">the geoid</span
+          ><select
+            class="input"
+            :class="{ asked: asks.has('geoid') }"
+            data-test="heights-geoid"
+            :value="meaning.geoid"
+            @change="answer({ geoid: ($event.target as HTMLSelectElement).value })"
+          >
+            <option v-if="meaning.geoid === ''" value="">which?</option>
+            <option v-for="g in geoids" :key="g.reference" :value="g.reference">{{ g.name }}</option>
+          </select></label
+        >
+      </template>
+    </div>
+    <p v-if="asks.has('heights')" class="notice"><strong class="doubt">?</strong> {{ asks.get('heights') }}</p>
+    <p v-if="asks.has('geoid')" class="notice"><strong class="doubt">?</strong> {{ asks.get('geoid') }}</p>
+    <p v-if="asks.has('swap')" class="notice" data-test="ask-swap">
+      <strong class="doubt">?</strong> <span>{{ asks.get('swap') }}</span><button
+        class="button"
+        data-test="swap-yes"
+        @click="answer({ swap: true })"
+      >
+        Exchange</button
+      ><button class="button plain" @click="answer({ swap: false })">Keep</button>
+    </p>
+    <p v-if="asks.has('far')" class="notice" data-test="ask-far">
+      <strong class="doubt">?</strong> <span>{{ asks.get('far') }}</span><button
+        class="button plain"
+        data-test="far-yes"
+        @click="answer({ far: true })"
+      >
+        It is meant
+      </button>
+    </p>
+    <p v-if="meaning.swap || meaning.far" class="quiet">
+      {{ meaning.swap ? 'Eastings and northings are exchanged.' : '' }} {{ meaning.far ? 'Far away on purpose.' : '' }}
+      <button class="link" @click="answer({ swap: null, far: false })">ask again</button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.meaning {
+  display: grid;
+  gap: 6px;
+}
+.row {
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
+}
+.row .field {
+  min-width: 150px;
+}
+.asked {
+  border-color: var(--ochre);
+  background: var(--ochre-soft);
+}
+.notice {
+  margin: 0;
+  align-items: center;
+}
+.input {
+  height: 26px;
+  padding: 0 4px;
+}
+</style>

@@ -1,0 +1,530 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { get, post, Problem, request as send } from '../../api/client';
+import type { FitView, LocalizationRequest, ReferenceView } from '../../api/types';
+import AngleInput from '../../fields/AngleInput.vue';
+import NumberInput from '../../fields/NumberInput.vue';
+import SystemPicker from '../../fields/SystemPicker.vue';
+import type { Column } from '../../figures/columns';
+import FiguresTable from '../../figures/FiguresTable.vue';
+import { sayAngle } from '../../format/angles';
+import { length, signed, small, smallUnit } from '../../format/units';
+import { pointsScene, type Scene } from '../../sketch/scene';
+import { useProject } from '../../state/project';
+import { merged, type Pair, pastePairs, type Side } from './pairs';
+
+interface Row extends Pair {
+  fit: FitView['rows'][number] | null;
+}
+
+const props = defineProps<{ view: ReferenceView }>();
+const emit = defineEmits<{ scene: [scene: Partial<Scene> | null]; changed: [] }>();
+const project = useProject();
+const units = computed(() => project.units);
+const isPlane = computed(() => props.view.system === null);
+const side = computed<Side>(() => (isPlane.value ? 'grid' : 'local'));
+const geoids = computed(() => props.view.grids.filter((g) => g.kind === 'geoid'));
+
+const pairs = ref<Pair[]>([]);
+const target = ref(isPlane.value ? 'EPSG:25830' : project.overview!.reference);
+const heights = ref(isPlane.value ? 'ellipsoidal' : props.view.heights);
+const geoid = ref(props.view.geoid || (geoids.value[0]?.reference ?? ''));
+const vertical = ref<'none' | 'shift' | 'plane'>('shift');
+const hold = ref({ shiftE: false, shiftN: false, rotation: false, scale: false });
+const held = ref<{ shiftE: number | null; shiftN: number | null; rotation: number | null; scale: number | null }>({
+  shiftE: 0,
+  shiftN: 0,
+  rotation: 0,
+  scale: 1,
+});
+const name = ref('');
+const pasting = ref(false);
+const pasted = ref('');
+const problems = ref<string[]>([]);
+const selected = ref(new Set<string>());
+const fit = ref<FitView | null>(null);
+const problem = ref('');
+const editor = computed(() => pairs.value.find((p) => selected.value.has(p.name)) ?? null);
+const importer = ref<HTMLInputElement>();
+
+const body = computed<LocalizationRequest>(() => ({
+  pairs: pairs.value,
+  system: target.value,
+  heights: heights.value === 'geoid' ? 'geoid' : 'ellipsoidal',
+  geoid: heights.value === 'geoid' ? geoid.value : '',
+  shiftE: hold.value.shiftE ? held.value.shiftE : null,
+  shiftN: hold.value.shiftN ? held.value.shiftN : null,
+  rotation: hold.value.rotation ? held.value.rotation : null,
+  scale: hold.value.scale ? held.value.scale : null,
+  vertical: vertical.value,
+  name: name.value.trim(),
+}));
+
+const rows = computed<Row[]>(() => pairs.value.map((p, i) => ({ ...p, fit: fit.value?.rows[i] ?? null })));
+const mm = (v: number | null | undefined) => small(v, units.value, true);
+const bad = (r: Row) => fit.value?.suspect?.name === r.name;
+const without = (r: Row) => (r.fit?.withoutE == null ? null : Math.hypot(r.fit.withoutE, r.fit.withoutN ?? 0));
+const columns = computed<Column<Row>[]>(() => {
+  const figure = (key: string, title: string, value: (r: Row) => number | null | undefined, hint: string): Column<Row> => ({
+    key,
+    title,
+    unit: smallUnit(units.value),
+    width: '70px',
+    align: 'right',
+    mono: true,
+    value: (r) => value(r) ?? null,
+    text: (r) => mm(value(r)),
+    hint,
+  });
+  return [
+    { key: 'name', title: 'pair', width: 'minmax(56px, 1fr)', value: (r) => r.name },
+    { key: 'use', title: 'fits', width: '76px', value: (r) => (r.horizontal ? 'plan' : '') },
+    figure('e', 'v east', (r) => r.fit?.e, 'Fitted less given easting'),
+    figure('n', 'v north', (r) => r.fit?.n, 'Fitted less given northing'),
+    figure('h', 'v height', (r) => r.fit?.h, 'Fitted less given height'),
+    {
+      key: 'w',
+      title: 'standardized',
+      width: '84px',
+      align: 'right',
+      mono: true,
+      value: (r) => r.fit?.standardized ?? null,
+      text: (r) => r.fit?.standardized?.toFixed(1) ?? '',
+      hint: 'Residual over its standard deviation',
+    },
+    {
+      ...figure('without', 'left out', without, 'How far the others’ fit misses this pair in plan when it is left out'),
+      text: (r: Row) => small(without(r), units.value),
+    },
+  ];
+});
+
+const scene = computed<Partial<Scene> | null>(() => {
+  if (fit.value === null) return null;
+  const f = fit.value;
+  // In a plane project the sketch shows the grid side only while pairs are fitted.
+  return {
+    points: [
+      ...(isPlane.value ? [] : pointsScene(project.points).points.filter((p) => p.role !== 'surveyed')),
+      ...pairs.value.map((p) => ({ name: p.name, e: p.gridE, n: p.gridN, role: 'control' as const })),
+    ].filter((p, i, all) => all.findIndex((q) => q.name === p.name) === i),
+    shifts: f.rows.filter((r) => r.e !== null && r.n !== null).map((r) => ({ e: r.gridE, n: r.gridN, de: r.e!, dn: r.n! })),
+    paths: f.hull.length > 2 ? [{ path: [...f.hull, f.hull[0]!].flat(), kind: 'hull' }] : [],
+  };
+});
+watch(scene, (s) => emit('scene', s));
+
+let turn = 0;
+watch(
+  body,
+  async (b) => {
+    const mine = ++turn;
+    problem.value = '';
+    if (b.pairs.length === 0) {
+      fit.value = null;
+      return;
+    }
+    try {
+      const result = await post<FitView>(project.path('/reference/localizations/fit'), b);
+      if (mine === turn) fit.value = result;
+    } catch (e) {
+      if (mine !== turn) return;
+      fit.value = null;
+      problem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
+    }
+  },
+  { deep: true },
+);
+
+function take() {
+  const result = pastePairs(pasted.value, side.value, project.points);
+  pairs.value = merged(pairs.value, result.pairs);
+  problems.value = result.problems;
+  pasted.value = result.left.join('\n');
+  if (result.problems.length === 0) {
+    pasting.value = false;
+  }
+}
+
+function change(values: Partial<Pair>) {
+  const target = editor.value;
+  if (target) pairs.value = pairs.value.map((p) => (p === target ? { ...p, ...values } : p));
+}
+
+function use(row: Row, part: 'horizontal' | 'vertical', on: boolean) {
+  pairs.value = pairs.value.map((p) => (p.name === row.name ? { ...p, [part]: on } : p));
+}
+
+async function keep() {
+  if (
+    await project.attempt(() => post(project.path('/reference/localizations'), body.value), `${body.value.name} is kept with the project.`)
+  )
+    emit('changed');
+}
+
+interface Kept {
+  name: string;
+  grid: { system: string; heights: string };
+  horizontal: { shift: { e: number; n: number }; rotation: number; scale: number; held: string[] };
+  vertical: { model: 'none' | 'shift' | 'plane' };
+  pairs: {
+    name: string;
+    local: { e: number; n: number; h: number | null };
+    grid: { e: number; n: number; h: number | null };
+    use: { horizontal: boolean; vertical: boolean };
+  }[];
+}
+
+async function open(id: number) {
+  const k = await get<Kept>(project.path(`/reference/localizations/${id}.json`));
+  pairs.value = k.pairs.map((p) => ({
+    name: p.name,
+    localE: p.local.e,
+    localN: p.local.n,
+    localH: p.local.h,
+    gridE: p.grid.e,
+    gridN: p.grid.n,
+    gridH: p.grid.h,
+    ...p.use,
+  }));
+  target.value = k.grid.system;
+  [heights.value, geoid.value] = k.grid.heights.startsWith('geoid|') ? ['geoid', k.grid.heights.slice(6)] : ['ellipsoidal', geoid.value];
+  vertical.value = k.vertical.model;
+  hold.value = {
+    shiftE: k.horizontal.held.includes('shift.e'),
+    shiftN: k.horizontal.held.includes('shift.n'),
+    rotation: k.horizontal.held.includes('rotation'),
+    scale: k.horizontal.held.includes('scale'),
+  };
+  held.value = {
+    shiftE: k.horizontal.shift.e,
+    shiftN: k.horizontal.shift.n,
+    rotation: hold.value.rotation ? k.horizontal.rotation : 0,
+    scale: hold.value.scale ? k.horizontal.scale : 1,
+  };
+}
+
+const apply = (id: number, title: string) =>
+  project.attempt(() => post(project.path(`/reference/localizations/${id}/apply`)), `${title} is applied; undo takes it back.`);
+
+async function bring(event: Event) {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (!file) return;
+  await project.attempt(async () => {
+    let data: unknown;
+    try {
+      data = JSON.parse(await file.text());
+    } catch {
+      throw new Problem(422, 'This cannot be used.', `${file.name} is not JSON; choose a localization file.`);
+    }
+    await send('POST', project.path('/reference/localizations/import'), data);
+  }, `Imported ${file.name}.`);
+  emit('changed');
+}
+const sdOf = (key: string, text: (v: number) => string) => {
+  const v = fit.value?.sd[key];
+  return v === null || v === undefined ? '' : `± ${text(v)}`;
+};
+</script>
+
+<template>
+  <div class="localization">
+    <section v-if="view.localizations.length > 0" class="kept" aria-label="Localizations of this project">
+      <div v-for="l in view.localizations" :key="l.id" class="row">
+        <strong>{{ l.name }}</strong><span class="quiet">{{ l.pairs }} pairs to {{ l.system }}</span>
+        <span class="spacer" />
+        <button class="link" :data-test="`open-${l.id}`" @click="open(l.id)">open</button>
+        <a class="link" :href="project.path(`/reference/localizations/${l.id}.json`)">JSON</a>
+        <a v-if="l.vertical === 'none'" class="link" :href="project.path(`/reference/localizations/${l.id}.wkt`)">WKT2</a>
+        <button
+          class="link"
+          :data-test="`apply-${l.id}`"
+          :disabled="!project.mayChange || (view.localPoints === 0 && !isPlane)"
+          :title="view.localPoints === 0 ? 'No point is known only locally' : `Brings ${view.localPoints} points onto the grid`"
+          @click="apply(l.id, l.name)"
+        >
+          apply to {{ view.localPoints }} points
+        </button>
+      </div>
+    </section>
+    <div class="row">
+      <h2>{{ pairs.length === 0 ? 'Fit a site to the grid' : `${pairs.length} pairs` }}</h2>
+      <span v-if="fit?.sigma != null" class="mono" data-test="fit-sigma">σ {{ small(fit.sigma, units) }} {{ smallUnit(units) }}</span>
+      <span v-if="fit?.sigmaH != null" class="mono quiet">heights {{ small(fit.sigmaH, units) }} {{ smallUnit(units) }}</span>
+      <span class="spacer" />
+      <button class="button plain" :disabled="!project.mayChange" @click="importer?.click()">Import a file</button>
+      <input ref="importer" type="file" accept=".json,application/json" hidden data-test="localization-file" @change="bring" />
+      <button class="button" data-test="paste-open" @click="pasting = !pasting">Add pairs</button>
+    </div>
+    <p v-if="pairs.length === 0 && !pasting" class="quiet">
+      A pair is one mark known on both sides: in site coordinates and on the grid. Two fit shift, rotation and scale; more let you judge the
+      fit. Add the {{ side === 'local' ? 'site' : 'grid' }} coordinates of marks the project knows, as lines of name, easting, northing,
+      height.
+    </p>
+    <div v-if="pasting" class="paste">
+      <textarea
+        v-model="pasted"
+        class="input mono"
+        data-test="paste"
+        :aria-label="`${side} coordinates`"
+        :placeholder="`name, ${side} easting, northing, height\nKT01, 1000.000, 2000.000, 50.000\nor both sides: name, local e, n, h, grid e, n, h`"
+      />
+      <div class="row">
+        <button class="button main" data-test="paste-take" :disabled="pasted.trim() === ''" @click="take">Pair them by name</button>
+        <button class="button plain" @click="pasting = false">Cancel</button>
+      </div>
+      <p v-for="p in problems" :key="p" class="notice">{{ p }}</p>
+    </div>
+    <template v-if="pairs.length > 0">
+      <p v-if="problem" class="notice bad" role="alert" data-test="fit-problem">{{ problem }}</p>
+      <p v-if="fit?.suspect" class="notice bad" data-test="suspect">
+        <span
+          ><strong class="fails">✕ {{ fit.suspect.name }}</strong> does not fit the others: {{ fit.suspect.reason }}.</span
+        >
+      </p>
+      <p v-if="fit && fit.outside.length > 0" class="notice" data-test="outside">
+        <span
+          ><strong class="doubt">?</strong> {{ fit.outside.length }} point{{ fit.outside.length === 1 ? ' lies' : 's lie' }} beyond the
+          pairs’ hull, {{ fit.outside[0]!.name }} farthest with {{ length(fit.outside[0]!.distance, units, -2) }} {{ units.length }}; there
+          the fit is a guess.</span
+        >
+      </p>
+      <FiguresTable
+        label="pairs"
+        class="table"
+        :columns="columns"
+        :rows="rows"
+        :row-key="(r) => r.name"
+        :selected="selected"
+        :filterable="pairs.length > 12"
+        :dim="(r) => !r.horizontal && !r.vertical"
+        @select="(k) => (selected = new Set(k))"
+      >
+        <template #cell-name="{ row }"
+          ><span :class="{ fails: bad(row) }">{{ bad(row) ? '✕ ' : '' }}{{ row.name }}</span></template
+        >
+        <template #cell-use="{ row }"
+          ><span class="use" @click.stop
+            ><label title="Its place takes part"
+              ><input
+                type="checkbox"
+                :checked="row.horizontal"
+                :aria-label="`${row.name} fits in plan`"
+                @change="use(row, 'horizontal', ($event.target as HTMLInputElement).checked)"
+              />EN</label
+            ><label title="Its height takes part"
+              ><input
+                type="checkbox"
+                :checked="row.vertical"
+                :aria-label="`${row.name} fits in height`"
+                @change="use(row, 'vertical', ($event.target as HTMLInputElement).checked)"
+              />H</label
+            ></span
+          ></template
+        >
+      </FiguresTable>
+      <div class="scroll rest">
+        <section v-if="editor" class="grid six" :aria-label="`Coordinates of ${editor.name}`">
+          <NumberInput
+            :model-value="editor.localE"
+            :label="`${editor.name} local E`"
+            :unit="units.length"
+            @update:model-value="(v) => v !== null && change({ localE: v })"
+          />
+          <NumberInput :model-value="editor.localN" label="local N" @update:model-value="(v) => v !== null && change({ localN: v })" />
+          <NumberInput :model-value="editor.localH" label="local height" @update:model-value="(v) => change({ localH: v })" />
+          <NumberInput :model-value="editor.gridE" label="grid E" @update:model-value="(v) => v !== null && change({ gridE: v })" />
+          <NumberInput :model-value="editor.gridN" label="grid N" @update:model-value="(v) => v !== null && change({ gridN: v })" />
+          <NumberInput :model-value="editor.gridH" label="grid height" @update:model-value="(v) => change({ gridH: v })" />
+        </section>
+        <table class="parameters" data-test="parameters">
+          <thead>
+            <tr>
+              <th>parameter</th>
+              <th>fitted</th>
+              <th>sd</th>
+              <th>hold</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="[key, label] in [
+                ['shiftE', 'shift east at the centre'],
+                ['shiftN', 'shift north at the centre'],
+              ] as const"
+              :key="key"
+            >
+              <td>{{ label }}</td>
+              <td class="mono">{{ length(fit?.values[key], units, 1) }}</td>
+              <td class="mono quiet">{{ sdOf(key, (v) => `${small(v, units)} ${smallUnit(units)}`) }}</td>
+              <td>
+                <label><input v-model="hold[key]" type="checkbox" /> at</label
+                ><NumberInput v-if="hold[key]" v-model="held[key]" label="" unit="m" />
+              </td>
+            </tr>
+            <tr>
+              <td>rotation</td>
+              <td class="mono">{{ fit ? sayAngle(fit.values.rotation, 'angle', 1) : '' }}</td>
+              <td class="mono quiet">{{ sdOf('rotation', (v) => `${(3600 * v).toFixed(1)}″`) }}</td>
+              <td>
+                <label><input v-model="hold.rotation" type="checkbox" /> at</label
+                ><AngleInput v-if="hold.rotation" v-model="held.rotation" label="" kind="angle" />
+              </td>
+            </tr>
+            <tr>
+              <td>scale</td>
+              <td class="mono">
+                {{ fit?.values.scale.toFixed(8) }}
+                <span v-if="fit" class="quiet">({{ signed((1e6 * (fit.values.scale - 1)).toFixed(1)) }} ppm)</span>
+              </td>
+              <td class="mono quiet">{{ sdOf('scale', (v) => `${(1e6 * v).toFixed(1)} ppm`) }}</td>
+              <td>
+                <label><input v-model="hold.scale" type="checkbox" data-test="hold-scale" /> at</label
+                ><NumberInput v-if="hold.scale" v-model="held.scale" label="" :digits="10" />
+              </td>
+            </tr>
+            <tr>
+              <td>heights</td>
+              <td class="mono" colspan="2">
+                <template v-if="fit && vertical !== 'none'"
+                  >{{ length(fit.values.a, units, 1) }} {{ units.length
+                  }}<span v-if="vertical === 'plane'">
+                    · tilt {{ signed((1e6 * fit.values.b).toFixed(1)) }} E, {{ signed((1e6 * fit.values.c).toFixed(1)) }} N ppm</span
+                  ></template
+                >
+              </td>
+              <td>
+                <select v-model="vertical" class="input inline" data-test="vertical" aria-label="Vertical part">
+                  <option value="none">left alone</option>
+                  <option value="shift">shift</option>
+                  <option value="plane">tilted plane</option>
+                </select>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <div class="grid">
+          <SystemPicker
+            v-if="isPlane"
+            id="localization-system"
+            v-model="target"
+            label="the grid is"
+            :path="project.path('/reference/systems')"
+          />
+          <label v-if="isPlane" class="field"
+            ><span class="label">its heights</span
+            ><select v-model="heights" class="input">
+              <option value="ellipsoidal">ellipsoidal</option>
+              <option value="geoid" :disabled="geoids.length === 0">above a geoid</option>
+            </select></label
+          >
+          <label v-if="isPlane && heights === 'geoid'" class="field"
+            ><span class="label">geoid</span
+            ><select v-model="geoid" class="input">
+              <option v-for="g in geoids" :key="g.reference" :value="g.reference">{{ g.name }}</option>
+            </select></label
+          >
+          <label class="field"
+            ><span class="label">name</span><input v-model="name" class="input" maxlength="160" data-test="localization-name"
+          /></label>
+          <div class="bottom">
+            <button
+              class="button main"
+              data-test="localization-keep"
+              :disabled="!project.mayChange || fit === null || name.trim() === ''"
+              @click="keep"
+            >
+              Keep with the project
+            </button>
+          </div>
+        </div>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.localization {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.row {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.kept .row {
+  padding: 4px 0;
+  border-bottom: 1px solid var(--rule);
+}
+.paste {
+  display: grid;
+  gap: 8px;
+}
+.paste textarea {
+  height: 110px;
+  padding: 6px 8px;
+  text-align: left;
+  font-size: 12px;
+}
+.table {
+  flex: 1 1 180px;
+  min-height: 120px;
+}
+.use {
+  display: flex;
+  gap: 8px;
+}
+.use label {
+  display: flex;
+  gap: 2px;
+  align-items: center;
+  font-size: 11px;
+}
+.rest {
+  flex: 0 1 auto;
+  max-height: 300px;
+  display: grid;
+  gap: 8px;
+  padding: 4px 8px 10px 0;
+  border-top: 1px solid var(--rule);
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 8px 12px;
+}
+.six {
+  gap: 4px 12px;
+}
+.parameters {
+  border-collapse: collapse;
+}
+.parameters th {
+  text-align: left;
+  font-weight: 400;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+}
+.parameters td {
+  padding: 2px 12px 2px 0;
+  border-top: 1px solid var(--rule);
+  vertical-align: top;
+}
+.inline {
+  height: 24px;
+  padding: 0 4px;
+}
+.bottom {
+  display: flex;
+  align-items: flex-end;
+}
+.notice {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import type { SystemDetail } from '../../api/types';
+import WayList from './WayList.vue';
+
+defineProps<{ system: SystemDetail }>();
+const open = ref<'' | 'ways' | 'text'>('');
+const shown = ref<'wkt' | 'proj'>('wkt');
+
+function bounds(b: number[]): string {
+  const side = (v: number, plus: string, minus: string) => `${Math.abs(v).toFixed(2)}° ${v < 0 ? minus : plus}`;
+  return `${side(b[0]!, 'N', 'S')} to ${side(b[2]!, 'N', 'S')}, ${side(b[1]!, 'E', 'W')} to ${side(b[3]!, 'E', 'W')}`;
+}
+</script>
+
+<template>
+  <div class="facts" data-test="system-facts">
+    <p v-if="system.deprecated" class="notice">
+      <span
+        ><strong class="doubt">Deprecated.</strong>
+        {{ system.successor ? `The registry names ${system.successor} as its successor.` : 'The registry names no successor.' }}</span
+      >
+    </p>
+    <p v-if="!system.coversPoints" class="notice">
+      <span><strong class="doubt">Elsewhere.</strong> The project’s points lie outside its area of use.</span>
+    </p>
+    <dl>
+      <dt>datum</dt>
+      <dd>{{ system.datum }}</dd>
+      <dt>ellipsoid</dt>
+      <dd>{{ system.ellipsoid }}</dd>
+      <dt>projection</dt>
+      <dd>{{ system.method }}</dd>
+      <template v-for="p in system.parameters" :key="p.name">
+        <dt class="inner">{{ p.name.toLowerCase() }}</dt>
+        <dd class="mono">{{ p.value }}</dd>
+      </template>
+      <dt>unit, axes</dt>
+      <dd>{{ system.unit }}; {{ system.axes.join(', ') }}</dd>
+      <dt>area of use</dt>
+      <dd>
+        {{ system.area || 'not stated' }}
+        <div v-if="system.bounds" class="quiet">{{ bounds(system.bounds) }}</div>
+      </dd>
+      <dt>from GNSS</dt>
+      <dd>
+        {{ system.gnss }}
+        <button v-if="system.candidates.length > 0" class="link" @click="open = open === 'ways' ? '' : 'ways'">
+          {{ open === 'ways' ? 'hide the ways' : `all ${system.candidates.length} ways` }}
+        </button>
+      </dd>
+    </dl>
+    <WayList v-if="open === 'ways'" :ways="system.candidates" />
+    <p>
+      <button class="link" @click="open = open === 'text' ? '' : 'text'">
+        {{ open === 'text' ? 'Hide the definition' : 'Definition as text' }}
+      </button>
+    </p>
+    <template v-if="open === 'text'">
+      <p class="switch">
+        <button :class="{ link: shown !== 'wkt' }" @click="shown = 'wkt'">WKT2</button>
+        <button v-if="system.proj" :class="{ link: shown !== 'proj' }" @click="shown = 'proj'">PROJ string</button>
+      </p>
+      <pre class="mono">{{ shown === 'wkt' ? system.wkt : system.proj }}</pre>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.facts {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+dl {
+  display: grid;
+  grid-template-columns: 190px 1fr;
+  gap: 3px 12px;
+  margin: 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dt.inner {
+  padding-left: 12px;
+}
+dd {
+  margin: 0;
+  min-width: 0;
+}
+pre {
+  margin: 0;
+  font-size: 11px;
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+  background: var(--paper-deep);
+  padding: 8px;
+}
+.switch {
+  display: flex;
+  gap: 14px;
+}
+.notice {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,183 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue';
+import { get, Problem } from '../../api/client';
+import type { ReferenceView, SystemDetail, SystemHit } from '../../api/types';
+import type { Scene } from '../../sketch/scene';
+import { useProject } from '../../state/project';
+import ChangeSheet from './ChangeSheet.vue';
+import SystemFacts from './SystemFacts.vue';
+
+const props = defineProps<{ view: ReferenceView }>();
+const emit = defineEmits<{ scene: [scene: Partial<Scene> | null] }>();
+const project = useProject();
+const text = ref('');
+const hits = ref<SystemHit[]>([]);
+const problem = ref('');
+const chosen = ref('');
+const detail = ref<SystemDetail | null>(null);
+const changing = ref(false);
+const own = computed(() => project.overview!.reference);
+const shown = computed(() => (chosen.value !== '' && chosen.value !== own.value ? detail.value : props.view.system));
+let timer = 0;
+let asked = 0;
+
+function search() {
+  window.clearTimeout(timer);
+  timer = window.setTimeout(find, 140);
+}
+
+async function find() {
+  const turn = ++asked;
+  try {
+    const found = await get<SystemHit[]>(project.path(`/reference/systems?q=${encodeURIComponent(text.value)}`));
+    if (turn !== asked) return;
+    hits.value = found;
+    problem.value =
+      found.length > 0
+        ? ''
+        : text.value.trim() === ''
+          ? 'Type a code or words, such as utm 30.'
+          : `No system is called “${text.value}”. Try a code, a zone such as utm 30, or the word here.`;
+  } catch (e) {
+    if (turn !== asked) return;
+    hits.value = [];
+    problem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
+  }
+}
+
+async function choose(reference: string) {
+  chosen.value = reference;
+  detail.value = null;
+  if (reference !== 'plane')
+    detail.value = await get<SystemDetail>(project.path(`/reference/system?reference=${encodeURIComponent(reference)}`));
+}
+
+async function changed() {
+  changing.value = false;
+  chosen.value = '';
+  await find();
+}
+
+onMounted(find);
+watch(changing, (on) => !on && emit('scene', null));
+</script>
+
+<template>
+  <ChangeSheet
+    v-if="changing"
+    :target="chosen === '' ? own : chosen"
+    :target-name="chosen === 'plane' ? 'a plane local system' : (shown?.name ?? '')"
+    :view="view"
+    @done="changed"
+    @back="changing = false"
+    @scene="(s) => emit('scene', s)"
+  />
+  <template v-else>
+    <div class="finder">
+      <input
+        v-model="text"
+        class="input"
+        data-test="system-search"
+        placeholder="a code, words such as utm 30, or: here"
+        aria-label="Search a coordinate system"
+        @input="search"
+      />
+      <button
+        class="button plain"
+        :disabled="view.extent === null"
+        title="Systems whose area covers the project’s points"
+        @click="((text = 'here'), find())"
+      >
+        here
+      </button>
+      <button class="button plain" @click="choose('plane')">plane local system</button>
+    </div>
+    <div class="scroll list" data-test="system-hits">
+      <button
+        v-for="s in hits"
+        :key="s.reference"
+        class="hit"
+        :class="{ on: s.reference === (chosen || own) }"
+        @click="choose(s.reference)"
+      >
+        <span class="mono">{{ s.reference }}</span>
+        <span class="name"
+          >{{ s.name }}<span v-if="s.deprecated" class="doubt"> deprecated</span
+          ><span class="quiet area"> {{ s.area.split(/[:;.]/)[0] }}</span></span
+        >
+        <span class="quiet why">{{ s.reference === own ? '✓ in use' : s.recent && !s.why ? 'used lately' : s.why }}</span>
+      </button>
+      <p v-if="problem" class="quiet none" role="status">{{ problem }}</p>
+    </div>
+    <div class="tabs">
+      <h2>{{ chosen === 'plane' ? 'Plane local system' : (shown?.name ?? 'Plane local system') }}</h2>
+      <span v-if="chosen === '' || chosen === own" class="holds">✓ in use</span>
+      <span class="spacer" />
+      <button
+        v-if="chosen !== '' && chosen !== own"
+        class="button main"
+        data-test="change"
+        :disabled="!project.mayChange"
+        @click="changing = true"
+      >
+        Change to this system
+      </button>
+    </div>
+    <div class="scroll facts">
+      <SystemFacts v-if="shown && chosen !== 'plane'" :system="shown" />
+      <p v-else>Eastings, northings and heights are right-angled: no earth curvature, no refraction, no projection.</p>
+      <p class="quiet foot">Registry: EPSG data set {{ view.registry }}.</p>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.finder {
+  display: flex;
+  gap: 8px;
+}
+.list {
+  flex: 0 1 216px;
+  min-height: 96px;
+  border-bottom: 1px solid var(--rule);
+}
+.hit {
+  display: grid;
+  grid-template-columns: 88px minmax(0, 1fr) auto;
+  gap: 10px;
+  width: 100%;
+  text-align: left;
+  padding: 4px 6px;
+  border-bottom: 1px solid var(--rule);
+}
+.hit:hover {
+  background: var(--paper-deep);
+}
+.hit.on {
+  background: var(--cobalt-soft);
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.area {
+  font-size: 11.5px;
+  margin-left: 8px;
+}
+.why {
+  font-size: 11.5px;
+  white-space: nowrap;
+}
+.none {
+  padding: 10px 6px;
+}
+.facts {
+  flex: 1 1 200px;
+  padding-right: 8px;
+}
+.foot {
+  padding: 8px 0 12px;
+  font-size: 11.5px;
+}
+</style>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import type { CandidateView } from '../../api/types';
+
+/** Transformations between two datums; one may be chosen. */
+defineProps<{ ways: CandidateView[]; choosable?: boolean; chosen?: string }>();
+const emit = defineEmits<{ choose: [name: string] }>();
+
+function accuracy(w: CandidateView): string {
+  return w.accuracy === null ? 'not stated' : `${Number(w.accuracy.toPrecision(3))} m`;
+}
+</script>
+
+<template>
+  <ul class="ways">
+    <li v-for="w in ways" :key="w.name" :class="{ far: !w.covers }">
+      <div class="head">
+        <label v-if="choosable"
+          ><input
+            type="radio"
+            name="way"
+            :value="w.name"
+            :checked="w.name === chosen"
+            :disabled="!w.usable"
+            @change="emit('choose', w.name)"
+          />
+          <strong>{{ w.name }}</strong></label
+        >
+        <strong v-else>{{ w.name }}</strong>
+        <span class="mono">{{ accuracy(w) }}</span>
+      </div>
+      <div class="quiet">
+        {{ w.area }}<span v-if="!w.covers" class="doubt"> · does not cover the points</span
+        ><span v-if="w.missing.length > 0" class="fails"> · needs {{ w.missing.join(', ') }}, which is not installed</span
+        ><span v-if="w.epoch !== null"> · moves with time, reference epoch {{ w.epoch }}</span>
+      </div>
+      <details>
+        <summary class="quiet">{{ w.steps.length }} step{{ w.steps.length === 1 ? '' : 's' }}</summary>
+        <div v-for="(s, i) in w.steps" :key="i" class="step">
+          {{ s.method }} <span class="quiet">{{ s.source }}</span>
+          <div class="mono quiet">{{ s.parameters.join(' · ') }}</div>
+        </div>
+      </details>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.ways {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font-size: 12px;
+}
+li {
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
+}
+li.far strong {
+  font-weight: 400;
+}
+.head {
+  display: flex;
+  gap: 12px;
+  justify-content: space-between;
+}
+.step {
+  padding: 2px 0 2px 14px;
+  overflow-wrap: anywhere;
+}
+summary {
+  cursor: pointer;
+}
+</style>
