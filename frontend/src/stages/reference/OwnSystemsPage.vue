@@ -209,7 +209,7 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
         class="input mono text"
         data-test="own-definition"
         spellcheck="false"
-        placeholder="PROJCRS[&quot;…&quot; or +proj=tmerc +lat_0=… +lon_0=… +ellps=GRS80"
+        placeholder="PROJCRS[…] or +proj=tmerc +lat_0=… +lon_0=… +ellps=GRS80"
       />
     </label>
     <template v-else-if="how === 'low'">
