@@ -11,6 +11,8 @@ use App\HandOver\View\HandOverView;
 use App\Job\Jobs;
 use App\Ledger\Results;
 use App\Project\ProjectAccess;
+use App\Reference\GridFileList;
+use App\Reference\View\GridFileView;
 use App\Store\FileStore;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\HttpFoundation\HeaderUtils;
@@ -31,6 +33,7 @@ final class HandOverController
         private readonly Results $results,
         private readonly FileStore $store,
         private readonly Connection $connection,
+        private readonly GridFileList $grids,
     ) {
     }
 
@@ -53,7 +56,9 @@ final class HandOverController
             }
         }
 
-        return new JsonResponse(new HandOverView($newest, $archive));
+        $extracts = array_filter($this->grids->of($project, null), static fn (GridFileView $g): bool => 'extract' === $g->origin);
+
+        return new JsonResponse(new HandOverView($newest, $archive, array_values(array_map(static fn (GridFileView $g): array => ['id' => (int) $g->id, 'name' => $g->name, 'size' => $g->size, 'notes' => $g->notes], $extracts))));
     }
 
     #[Route('', methods: 'POST')]

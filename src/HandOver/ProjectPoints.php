@@ -5,14 +5,12 @@ declare(strict_types=1);
 namespace App\HandOver;
 
 use App\Project\Project;
+use App\Reference\ProjectReference;
 use Doctrine\DBAL\Connection;
 
 /** The points a hand-over holds: those with a plan position. */
 final class ProjectPoints
 {
-    /** In a projected system, points known only locally have no place on the grid. */
-    private const ON_GRID = "(known = 'global' OR (SELECT reference FROM project WHERE id = point.project_id) = 'plane')";
-
     public function __construct(private readonly Connection $connection)
     {
     }
@@ -23,15 +21,15 @@ final class ProjectPoints
         return array_map(static fn (array $p): array => [
             'name' => (string) $p['name'], 'e' => (float) $p['e'], 'n' => (float) $p['n'], 'h' => null === $p['h'] ? null : (float) $p['h'],
             'code' => $p['code'], 'role' => $p['role'], 'source' => $p['source'],
-        ], $this->connection->fetchAllAssociative('SELECT name, e, n, h, code, role, source FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL AND '.self::ON_GRID.' ORDER BY id', [$project->id()]));
+        ], $this->connection->fetchAllAssociative('SELECT name, e, n, h, code, role, source FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL AND '.ProjectReference::ON_GRID.' ORDER BY id', [$project->id()]));
     }
 
     /** @return list<string> */
     public function leftOut(Project $project): array
     {
         $count = (int) $this->connection->fetchOne('SELECT COUNT(*) FROM point WHERE project_id = ? AND (e IS NULL OR n IS NULL)', [$project->id()]);
-        $flat = (int) $this->connection->fetchOne('SELECT COUNT(*) FROM point WHERE project_id = ? AND e IS NOT NULL AND h IS NULL AND '.self::ON_GRID, [$project->id()]);
-        $local = (int) $this->connection->fetchOne('SELECT COUNT(*) FROM point WHERE project_id = ? AND e IS NOT NULL AND NOT '.self::ON_GRID, [$project->id()]);
+        $flat = (int) $this->connection->fetchOne('SELECT COUNT(*) FROM point WHERE project_id = ? AND e IS NOT NULL AND h IS NULL AND '.ProjectReference::ON_GRID, [$project->id()]);
+        $local = (int) $this->connection->fetchOne('SELECT COUNT(*) FROM point WHERE project_id = ? AND e IS NOT NULL AND NOT '.ProjectReference::ON_GRID, [$project->id()]);
 
         return array_values(array_filter([
             0 === $count ? '' : \sprintf('%d points without a plan position', $count),

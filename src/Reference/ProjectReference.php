@@ -29,6 +29,9 @@ use Mensura\Reference\UnsupportedMethod;
 /** What a project's coordinates and heights mean: its system, its geoid, its own grid files, and where it lies. */
 final class ProjectReference
 {
+    /** SQL condition on points: in a projected system, those known only locally have no place on the grid. */
+    public const ON_GRID = "(point.known = 'global' OR (SELECT reference FROM project WHERE id = point.project_id) = 'plane')";
+
     private ?Registry $registry = null;
 
     /** @var array<string, GridFiles> */

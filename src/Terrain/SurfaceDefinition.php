@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain;
 
+use App\Reference\ProjectReference;
 use App\Terrain\Request\SurfaceRequest;
 use Doctrine\DBAL\Connection;
 use Mensura\Fault\UnusableInput;
@@ -69,7 +70,7 @@ final readonly class SurfaceDefinition
     {
         $x = $y = $z = $names = [];
         $all = [];
-        foreach ($connection->fetchAllAssociative("SELECT name, role, code, e, n, h FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL AND h IS NOT NULL AND (known = 'global' OR (SELECT reference FROM project WHERE id = point.project_id) = 'plane') ORDER BY id", [$project]) as $p) {
+        foreach ($connection->fetchAllAssociative('SELECT name, role, code, e, n, h FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL AND h IS NOT NULL AND '.ProjectReference::ON_GRID.' ORDER BY id', [$project]) as $p) {
             $all[(string) $p['name']] = $p;
             if (\in_array($p['role'], $this->roles, true) && ([] === $this->codes || \in_array($p['code'], $this->codes, true)) && !\in_array((string) $p['name'], $this->exclude, true)) {
                 $x[] = (float) $p['e'];

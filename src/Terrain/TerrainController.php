@@ -8,6 +8,7 @@ use App\Job\Jobs;
 use App\Ledger\Ledger;
 use App\Ledger\Results;
 use App\Project\ProjectAccess;
+use App\Reference\ProjectReference;
 use App\Store\FileStore;
 use App\Terrain\Request\SurfaceRequest;
 use App\Terrain\Request\VolumeRequest;
@@ -56,7 +57,7 @@ final class TerrainController
                 null === $result ? null : strtr($result['created_at'], ' ', 'T').'Z', $result['author_name'] ?? null,
             );
         }
-        $codes = array_map(intval(...), $this->connection->fetchAllKeyValue('SELECT code, COUNT(*) FROM point WHERE project_id = ? AND h IS NOT NULL GROUP BY code ORDER BY code', [$id]));
+        $codes = array_map(intval(...), $this->connection->fetchAllKeyValue('SELECT code, COUNT(*) FROM point WHERE project_id = ? AND h IS NOT NULL AND '.ProjectReference::ON_GRID.' GROUP BY code ORDER BY code', [$id]));
 
         return new JsonResponse(new TerrainView($views, $codes));
     }

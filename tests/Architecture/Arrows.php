@@ -50,6 +50,13 @@ final class Arrows
             ->because('stages stand on them, not the other way round');
     }
 
+    /** What coordinates mean is asked by every stage and asks none. */
+    #[TestRule]
+    public function referenceKnowsNoOtherStage(): Rule
+    {
+        return PHPat::rule()->classes(Selector::inNamespace('App\Reference'))->shouldNotDependOn()->classes(Selector::inNamespace('App\Intake'), Selector::inNamespace('App\Network'), Selector::inNamespace('App\Terrain'), Selector::inNamespace('App\HandOver'))->because('every stage stands on the reference');
+    }
+
     /** Later stages read earlier ones, never the other way round. */
     #[TestRule]
     public function stagesFollowTheCourse(): Rule

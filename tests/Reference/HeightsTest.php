@@ -42,6 +42,7 @@ final class HeightsTest extends ApiTestCase
         $listed = array_column($this->get('/reference')['grids'], null, 'id')[$made['id']];
         self::assertSame(['extract', 'geoid', true], [$listed['origin'], $listed['kind'], $listed['coversPoints']]);
         self::assertStringContainsString('random places', $listed['notes'][0]);
+        self::assertSame([$made['name']], array_column($this->get('/handover')['geoids'], 'name'), 'It is in the archive of what is handed over.');
         $this->call('PUT', '/reference', ['reference' => 'EPSG:25830', 'heights' => 'geoid', 'geoid' => 'grid:'.$made['id']], 200);
         self::assertEqualsWithDelta(221.25 - 52.92, $this->get('/points')['points'][0]['h'], 0.02);
     }

@@ -60,6 +60,7 @@ export interface ExportView {
 export interface HandOverView {
   exports: ExportView[];
   archive: ExportView[];
+  geoids: ({ id: number; name: string; notes: string[]; size: number })[];
 }
 
 /**  */

@@ -10,10 +10,12 @@ final readonly class HandOverView
     /**
      * @param list<ExportView> $exports
      * @param list<ExportView> $archive
+     * @param list<array{id: int, name: string, size: int, notes: list<string>}> $geoids extracts, handed over from the reference stage
      */
     public function __construct(
         public array $exports,
         public array $archive,
+        public array $geoids,
     ) {
     }
 }

@@ -15,7 +15,7 @@ import { useProject } from '../../state/project';
 
 const project = useProject();
 const route = useRoute();
-const data = ref<HandOverView>({ exports: [], archive: [] });
+const data = ref<HandOverView>({ exports: [], archive: [], geoids: [] });
 const terrain = ref<TerrainView>({ surfaces: [], codes: {} });
 const surfaces = ref<number[]>([]);
 const selected = ref(new Set<string>());
@@ -117,6 +117,19 @@ watch(surfaces, drawContours);
             ><button class="button" data-test="write-pdf" :disabled="!project.mayChange" @click="write('pdf')">Write PDF</button>
           </div>
         </section>
+        <section v-if="data.geoids.length > 0" class="choices" aria-label="Geoid extracts">
+          <div v-for="g in data.geoids" :key="g.id">
+            <strong>Geoid extract</strong>
+            <span
+              ><span class="mono name">{{ g.name }}</span
+              >, {{ fileSize(g.size) }}<span class="quiet">; {{ g.notes.join('; ') }}</span></span
+            >
+            <span
+              ><a class="link" :href="project.path(`/reference/grids/${g.id}.gtx`)">GTX</a>
+              <a class="link isg" :href="project.path(`/reference/grids/${g.id}.isg`)">ISG</a></span
+            >
+          </div>
+        </section>
         <div class="tabs" role="tablist">
           <button class="tab" role="tab" :aria-selected="!archive" @click="archive = false">Handed over</button>
           <button class="tab" role="tab" :aria-selected="archive" @click="archive = true">Archive {{ data.archive.length }}</button>
@@ -185,6 +198,13 @@ watch(surfaces, drawContours);
 }
 .choices .button {
   justify-content: center;
+}
+.name {
+  font-size: 12px;
+  overflow-wrap: anywhere;
+}
+.isg {
+  margin-left: 10px;
 }
 .pick {
   margin-left: 8px;

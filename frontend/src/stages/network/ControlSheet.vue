@@ -21,7 +21,14 @@ const rename = ref('');
 
 const columns = computed<Column<PointView>[]>(() => [
   { key: 'name', title: 'point', width: '54px', value: (p) => p.name },
-  { key: 'role', title: 'role', width: '60px', value: (p) => p.role, sortBy: (p) => ['control', 'adjusted', 'surveyed'].indexOf(p.role) },
+  {
+    key: 'role',
+    title: 'role',
+    width: '60px',
+    value: (p) => p.role,
+    text: (p) => (p.known === 'local' && project.overview?.reference !== 'plane' ? 'local' : p.role),
+    sortBy: (p) => ['control', 'adjusted', 'surveyed'].indexOf(p.role),
+  },
   { key: 'held', title: 'held', width: '32px', value: (p) => p.held },
   {
     key: 'e',
