@@ -150,7 +150,11 @@ final class TransformVerb implements Verb
 
     private static function advice(\Throwable $e): string
     {
-        return $e->getMessage().($e instanceof MissingGrid && !str_contains($e->getMessage(), '--geoid') ? '; name it with --grid, or allow a worse way with --allow-ballpark' : '');
+        return $e->getMessage().match (true) {
+            $e instanceof MissingGrid && !str_contains($e->getMessage(), '--geoid') => '; name it with --grid, or allow a worse way with --allow-ballpark',
+            $e instanceof NoWay => '; --allow-ballpark keeps latitudes and longitudes as they are',
+            default => '',
+        };
     }
 
     /**

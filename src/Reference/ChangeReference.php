@@ -78,8 +78,9 @@ final class ChangeReference implements Operation
         $movement = $this->movement($project);
         $fields = ['reference' => $this->reference, 'heights' => $this->heights, 'geoid' => 'geoid' === $this->heights ? $this->geoid : ''];
         $moved = $stay = 0;
+        $isPlane = \in_array(Project::PLANE, [$this->reference, $project->reference()], true);
         foreach ($this->connection->fetchAllAssociative('SELECT id, name, e, n, h, given_e, given_n, given_h, known FROM point WHERE project_id = ?', [$project->id()]) as $p) {
-            $known = null === $movement ? 'local' : (string) $p['known'];
+            $known = $isPlane ? 'local' : (string) $p['known'];
             if (null === $movement || 'global' !== $p['known']) {
                 ++$stay;
                 $journal->update('point', (int) $p['id'], ['known' => $known]);
@@ -128,11 +129,17 @@ final class ChangeReference implements Operation
         }
     }
 
+    /** Points whose coordinates would move. */
+    private function onGrid(Project $project): int
+    {
+        return (int) $this->connection->fetchOne("SELECT COUNT(*) FROM point WHERE project_id = ? AND known = 'global' AND (e IS NOT NULL OR given_e IS NOT NULL)", [$project->id()]);
+    }
+
     private function movement(Project $project): ?Movement
     {
         $from = $this->references->of($project);
         $to = $this->references->system($project->id(), $this->reference);
-        if (null === $from || null === $to) {
+        if (null === $from || null === $to || 0 === $this->onGrid($project)) {
             return null;
         }
 

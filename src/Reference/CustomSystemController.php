@@ -25,7 +25,9 @@ use Mensura\Reference\Ground\ScaledSystem;
 use Mensura\Reference\Method\Methods;
 use Mensura\Reference\Text\WktWriter;
 use Mensura\Reference\UnsupportedMethod;
+use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\Routing\Attribute\Route;
 
@@ -81,6 +83,20 @@ final class CustomSystemController
         }
 
         return new JsonResponse(['id' => $this->store($project, $request->name, $system, 'Made the system '.$request->name)], 201);
+    }
+
+    /** An own system to share, as WKT2 or, where PROJ knows its projection, as a PROJ string. */
+    #[Route('/custom/{system<\d+>}.{format<wkt|proj>}', methods: 'GET')]
+    public function download(int $id, int $system, string $format): Response
+    {
+        $this->access->read($id);
+        $own = $this->references->projected($id, 'custom:'.$system);
+        $text = 'wkt' === $format ? WktWriter::write(new CoordinateSystem($own)) : SystemDescription::proj($own)."\n";
+        if ("\n" === $text) {
+            throw new UnusableInput('', 'a PROJ string has no word for this projection; take the WKT2');
+        }
+
+        return new Response($text, 200, ['Content-Type' => 'text/plain; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, preg_replace('/[^A-Za-z0-9._-]+/', '_', $own->name).'.'.$format)]);
     }
 
     #[Route('/design', methods: 'POST')]

@@ -139,7 +139,8 @@ final class LocalizationController
                     throw new UnusableInput("/pairs/$i/$key", 'is not a number');
                 }
             }
-            $pairs[] = new Pair((string) ($p['name'] ?? 'pair '.($i + 1)), (float) $p['localE'], (float) $p['localN'], isset($p['localH']) ? (float) $p['localH'] : null, (float) $p['gridE'], (float) $p['gridN'], isset($p['gridH']) ? (float) $p['gridH'] : null, (bool) ($p['horizontal'] ?? true), (bool) ($p['vertical'] ?? true));
+            $name = $p['name'] ?? null;
+            $pairs[] = new Pair(\is_string($name) || \is_int($name) ? (string) $name : 'pair '.($i + 1), (float) $p['localE'], (float) $p['localN'], isset($p['localH']) ? (float) $p['localH'] : null, (float) $p['gridE'], (float) $p['gridN'], isset($p['gridH']) ? (float) $p['gridH'] : null, (bool) ($p['horizontal'] ?? true), (bool) ($p['vertical'] ?? true));
         }
         try {
             return [Fitter::fit($pairs, self::choices($request)), $pairs];

@@ -42,7 +42,7 @@ final readonly class Movement
         } catch (MissingGrid $e) {
             throw new UnusableInput('/operation', $e->getMessage().'. Import the grid file, or choose another transformation yourself');
         } catch (NoWay $e) {
-            throw new UnusableInput('/operation', $e->getMessage());
+            throw new UnusableInput('/operation', $e->getMessage().'. Make an own system that states its transformation (towgs84 in a PROJ string, BOUNDCRS in WKT2)');
         }
 
         return new self($from, $fromGeoid, $to, $toGeoid, $route);

@@ -57,8 +57,38 @@ try {
     }
     if ($wants('reference')) {
         $office->go('/p/1/reference');
-        $office->see('in use');
+        $office->type('[data-test=system-search]', 'here');
+        $office->see('ppm at the centre');
         $shoot('reference');
+        $office->type('[data-test=system-search]', '32630');
+        $office->press('EPSG:32630');
+        $office->click('[data-test=change]');
+        $office->see('points follow');
+        $office->click('[data-test=change-heights] option[value=geoid]');
+        $office->see('Heights move by');
+        $shoot('reference-change');
+        $office->go('/p/1/reference?page=own');
+        $office->click('[data-test=own-text]');
+        $office->type('[data-test=own-definition]', '+proj=tmerc +lat_0=54 +lon_0=-3.1 +k=1.00003 +x_0=50000 +y_0=10000 +ellps=GRS80');
+        $office->type('#own-lat', '54 24 00.9');
+        $office->type('#own-lon', '3 06 21.5');
+        $office->see('with W it lies at the project');
+        $shoot('reference-own');
+        $office->go('/p/1/reference?page=heights');
+        $office->click('[data-test=extract-open]');
+        $office->type('#x-north', '54 48');
+        $office->type('[data-test=extract-label]', 'tarn');
+        $office->see('egm96_15_tarn_');
+        $shoot('reference-heights');
+        $office->go('/p/1/reference?page=localization');
+        $office->click('[data-test=open-1]');
+        $office->find('[data-test=suspect]');
+        $shoot('reference-localization');
+        $office->go('/p/1/reference?page=inverse');
+        $office->type('[data-test=inverse-from]', 'KT01');
+        $office->type('[data-test=inverse-to]', 'KT09');
+        $office->find('[data-test=inverse]');
+        $shoot('reference-inverse');
     }
     if ($wants('terrain')) {
         $office->go('/p/1/terrain');

@@ -53,6 +53,19 @@ final class ChangeTest extends ApiTestCase
         self::assertStringContainsString($way['name'], (string) json_encode($this->get('/ledger/'.$this->get('/ledger')['entries'][0]['seq'])));
     }
 
+    /** Feet belong to the file and the display; what is stored is metres. Values by cs2cs of PROJ 9.1.1, in US survey feet. */
+    public function testASystemInFeetIsStoredInMetres(): void
+    {
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:26910', 'heights' => 'ellipsoidal'], 200);
+        $this->accept('c.csv', "point,easting [m],northing [m],ellipsoidal height [m],held\nA,543000,4500000,100,enh\n");
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:2225', 'heights' => 'ellipsoidal'], 200);
+        $a = $this->get('/points')['points'][0];
+        self::assertEqualsWithDelta(6425323.432887 * 1200.0 / 3937.0, $a['e'], 1e-4);
+        self::assertEqualsWithDelta(2120357.111402 * 1200.0 / 3937.0, $a['n'], 1e-4);
+        self::assertSame(100.0, (float) $a['h']);
+        self::assertSame('US survey foot', $this->get('/reference')['system']['unit']);
+    }
+
     public function testResultsGoStaleAndRecompute(): void
     {
         $this->acceptDemoFiles();

@@ -83,6 +83,8 @@ final class SystemsTest extends ApiTestCase
         $this->accept('c.csv', self::MARKS);
         $body = ['name' => 'Tarn grid', 'definition' => '+proj=tmerc +lat_0=54 +lon_0=-3 +k=1.00003 +x_0=50000 +y_0=10000 +ellps=GRS80 +units=m'];
         $id = $this->post('/reference/custom', $body, 201)['id'];
+        self::assertStringStartsWith('PROJCRS["Tarn grid"', $this->download("/reference/custom/$id.wkt"));
+        self::assertStringContainsString('+k_0=1.00003', str_replace('+k=', '+k_0=', $this->download("/reference/custom/$id.proj")));
         self::assertStringContainsString('already', $this->post('/reference/custom', $body, 422)['detail']);
         // An ellipsoid alone says nothing about how to get there: the assumption is said.
         self::assertStringContainsString('names no datum; it is taken to be on that of', implode('', $this->post('/reference/preview', ['reference' => "custom:$id", 'heights' => 'ellipsoidal'])['warnings']));
@@ -126,5 +128,14 @@ final class SystemsTest extends ApiTestCase
         self::assertEqualsWithDelta($before['ground distance'], $after['grid distance'], 0.003);
         self::assertEqualsWithDelta($before['ground distance'], $after['ground distance'], 1e-4);
         self::assertStringContainsString('no point ZZ', $this->post('/reference/ground', ['point' => 'ZZ', 'name' => 'G2'], 422)['detail']);
+    }
+
+    public function testNonsenseInAQueryIsAProblemNotADefect(): void
+    {
+        $this->accept('c.csv', self::MARKS);
+        foreach (['systems?q[]=x', 'systems?q=%25_%27%22%00', 'system?reference=%27;DROP', 'system?reference=custom:0', 'system', 'undulation?lat[]=1&lon=2', 'undulation?lat=nan&lon=inf&geoid=installed:egm96_15.gtx', 'undulation?lat=1&lon=1&geoid=../../x', 'inverse?from[]=A&to=B', 'inverse', 'grids/999.gtx', 'localizations/999.wkt', 'custom/999.wkt'] as $query) {
+            $this->client->request('GET', "/api/projects/{$this->project}/reference/$query", [], [], ['HTTP_ACCEPT' => 'application/json']);
+            self::assertLessThan(500, $this->client->getResponse()->getStatusCode(), $query);
+        }
     }
 }

@@ -86,6 +86,6 @@ final class LocalizationJson
             $pairs[] = new Pair(\is_string($p['name'] ?? null) ? $p['name'] : 'pair '.($i + 1), $le, $ln, $value('local', 'h'), $ge, $gn, $value('grid', 'h'), (bool) ($p['use']['horizontal'] ?? true), (bool) ($p['use']['vertical'] ?? true));
         }
 
-        return ['name' => \is_string($d['name'] ?? null) ? $d['name'] : 'localization', 'system' => (string) ($d['grid']['system'] ?? ''), 'heights' => (string) ($d['grid']['heights'] ?? ''), 'localization' => $l, 'choices' => $choices, 'pairs' => $pairs];
+        return ['name' => \is_string($d['name'] ?? null) ? $d['name'] : 'localization', 'system' => \is_string($d['grid']['system'] ?? null) ? $d['grid']['system'] : '', 'heights' => \is_string($d['grid']['heights'] ?? null) ? $d['grid']['heights'] : '', 'localization' => $l, 'choices' => $choices, 'pairs' => $pairs];
     }
 }

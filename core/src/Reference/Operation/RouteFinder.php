@@ -124,12 +124,12 @@ final class RouteFinder
             if ($settings->fallBack) {
                 return [self::ballpark($from, $to)];
             }
-            throw new NoWay(\sprintf('%s names no datum, only the ellipsoid %s; give its transformation (towgs84 or BOUNDCRS), or --allow-ballpark to keep latitudes and longitudes as they are', $unknown->label(), $unknown->ellipsoid()->name));
+            throw new NoWay(\sprintf('%s names no datum, only the ellipsoid %s; give its transformation (towgs84 or BOUNDCRS)', $unknown->label(), $unknown->ellipsoid()->name));
         }
         $found = (new OperationRegistry($this->registry, $this->files, $settings->epoch))->between($from, $to, $spatial);
         if ([] === $found) {
             if (!$settings->fallBack) {
-                throw new NoWay(\sprintf('the registry knows no transformation from %s to %s; --allow-ballpark keeps latitudes and longitudes as they are', $from->datum->name, $to->datum->name));
+                throw new NoWay(\sprintf('the registry knows no transformation from %s to %s', $from->datum->name, $to->datum->name));
             }
             $found = [self::ballpark($from, $to)];
         }

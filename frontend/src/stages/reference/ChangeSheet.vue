@@ -125,6 +125,10 @@ async function change() {
       </p>
       <p v-for="w in preview.warnings" :key="w" class="notice">{{ w }}</p>
     </template>
+    <p v-if="view.system === null && preview.rows.length > 0" class="quiet">
+      Nothing says where on the earth a plane project lies, so its points keep their numbers and are marked as known only locally. To bring
+      them onto the grid, fit a localization instead.
+    </p>
     <p v-if="preview.candidates.length > 1">
       <button class="link" @click="showWays = !showWays">
         {{ showWays ? 'Hide the transformations' : `Choose among ${preview.candidates.length} transformations` }}

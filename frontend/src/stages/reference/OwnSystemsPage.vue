@@ -148,6 +148,8 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
       <div v-for="c in view.customs" :key="c.id" class="row">
         <strong>{{ c.name }}</strong>
         <button class="link" @click="open(c.id)">{{ opened?.reference === `custom:${c.id}` ? 'close' : 'open' }}</button>
+        <a class="link" :href="project.path(`/reference/custom/${c.id}.wkt`)">WKT2</a>
+        <a class="link" :href="project.path(`/reference/custom/${c.id}.proj`)">PROJ</a>
         <span v-if="project.overview!.reference === `custom:${c.id}`" class="holds">✓ in use</span>
         <button v-else class="link" :disabled="!project.mayChange" @click="changing = { reference: `custom:${c.id}`, name: c.name }">
           change to it

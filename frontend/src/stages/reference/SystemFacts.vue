@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import type { SystemDetail } from '../../api/types';
+import { useProject } from '../../state/project';
 import WayList from './WayList.vue';
 
 defineProps<{ system: SystemDetail }>();
+const project = useProject();
 const open = ref<'' | 'ways' | 'text'>('');
 const shown = ref<'wkt' | 'proj'>('wkt');
 
@@ -36,7 +38,13 @@ function bounds(b: number[]): string {
         <dd class="mono">{{ p.value }}</dd>
       </template>
       <dt>unit, axes</dt>
-      <dd>{{ system.unit }}; {{ system.axes.join(', ') }}</dd>
+      <dd>
+        {{ system.unit }}; {{ system.axes.join(', ') }}
+        <div v-if="system.metresPerUnit !== 1" class="quiet">
+          One is {{ system.metresPerUnit.toFixed(10) }} m. Stored in metres, shown in {{ project.units.length }}
+          <button class="link" @click="project.panel = 'units'">change</button>
+        </div>
+      </dd>
       <dt>area of use</dt>
       <dd>
         {{ system.area || 'not stated' }}
