@@ -51,7 +51,7 @@ interface Factor {
   lon: number;
 }
 watch(
-  [lat, lon, chosen],
+  [lat, lon, grid],
   async () => {
     undulation.value = null;
     undulationProblem.value = '';

@@ -69,7 +69,7 @@ const columns = computed<Column<Row>[]>(() => {
     key,
     title,
     unit: smallUnit(units.value),
-    width: '70px',
+    width: '62px',
     align: 'right',
     mono: true,
     value: (r) => value(r) ?? null,
@@ -77,15 +77,15 @@ const columns = computed<Column<Row>[]>(() => {
     hint,
   });
   return [
-    { key: 'name', title: 'pair', width: 'minmax(56px, 1fr)', value: (r) => r.name },
-    { key: 'use', title: 'fits', width: '76px', value: (r) => (r.horizontal ? 'plan' : '') },
+    { key: 'name', title: 'pair', width: 'minmax(46px, 1fr)', value: (r) => r.name },
+    { key: 'use', title: 'fits', width: '72px', value: (r) => (r.horizontal ? 'plan' : '') },
     figure('e', 'v east', (r) => r.fit?.e, 'Fitted less given easting'),
     figure('n', 'v north', (r) => r.fit?.n, 'Fitted less given northing'),
     figure('h', 'v height', (r) => r.fit?.h, 'Fitted less given height'),
     {
       key: 'w',
       title: 'standardized',
-      width: '84px',
+      width: '76px',
       align: 'right',
       mono: true,
       value: (r) => r.fit?.standardized ?? null,

@@ -1,0 +1,148 @@
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
+import { createPinia, setActivePinia } from 'pinia';
+import { vi } from 'vitest';
+import { type Component, reactive } from 'vue';
+import type { Overview, PointView } from '../api/types';
+import { useProject } from '../state/project';
+
+/** What the server would answer, by method and path without the project's prefix; a function sees the body and the query. */
+export type Answers = Record<string, unknown | ((body: never, query: URLSearchParams) => unknown)>;
+
+export interface Call {
+  route: string;
+  body: unknown;
+  query: URLSearchParams;
+}
+
+/** A refusal as the server words it. */
+export class Refusal {
+  constructor(
+    readonly status: number,
+    readonly detail: string,
+    readonly errors: { pointer: string; detail: string }[] = [],
+  ) {}
+}
+
+export const route = reactive({ query: {} as Record<string, string>, params: { id: '1', stage: 'reference' }, fullPath: '/p/1/reference' });
+export const pushed: unknown[] = [];
+vi.mock('vue-router', () => ({
+  useRoute: () => route,
+  useRouter: () => ({
+    push: (to: unknown) => {
+      pushed.push(to);
+      return Promise.resolve();
+    },
+    replace: (to: { query: Record<string, string> }) => {
+      route.query = to.query;
+      return Promise.resolve();
+    },
+  }),
+}));
+
+// A page of this size, so that tables made for it show their rows.
+for (const [name, size] of [
+  ['offsetHeight', 600],
+  ['clientHeight', 600],
+  ['offsetWidth', 640],
+  ['clientWidth', 640],
+] as const) {
+  Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => size });
+}
+
+export const overview: Overview = {
+  id: 1,
+  name: 'Tarn',
+  role: 'owner',
+  mayChange: true,
+  reference: 'EPSG:25830',
+  referenceName: 'ETRS89 / UTM zone 30N',
+  heights: 'ellipsoidal',
+  geoid: '',
+  revision: 3,
+  units: { length: 'm', angle: 'dms', decimals: 3 },
+  stages: [],
+  stale: [],
+  jobs: [],
+  undo: null,
+  redo: null,
+  ledgerCount: 0,
+};
+
+export function point(name: string, e: number | null, n: number | null, h: number | null, over: Partial<PointView> = {}): PointView {
+  return {
+    id: 1,
+    name,
+    role: 'control',
+    source: 'file',
+    code: '',
+    e,
+    n,
+    h,
+    givenE: e,
+    givenN: n,
+    givenH: h,
+    held: '',
+    sdE: null,
+    sdN: null,
+    sdH: null,
+    file: 'control.csv',
+    line: 2,
+    known: 'global',
+    ...over,
+  };
+}
+
+/** An open project without a server behind it. */
+export function office(answers: Answers = {}, over: Partial<Overview> = {}, points: PointView[] = []) {
+  setActivePinia(createPinia());
+  route.query = {};
+  pushed.length = 0;
+  const calls: Call[] = [];
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(async (path: string, init: RequestInit) => {
+      const url = new URL(path, 'http://office');
+      const name = `${init.method} ${url.pathname.replace(/^\/api\/projects\/1/, '') || '/'}`;
+      const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : init.body;
+      calls.push({ route: name, body, query: url.searchParams });
+      const usual: Answers = { 'GET /': { ...overview, ...over }, 'GET /points': { points } };
+      const found = name in answers ? answers[name] : usual[name];
+      const data = typeof found === 'function' ? (found as (b: unknown, q: URLSearchParams) => unknown)(body, url.searchParams) : found;
+      if (data instanceof Refusal)
+        return new Response(JSON.stringify({ title: 'This cannot be used.', detail: data.detail, errors: data.errors }), {
+          status: data.status,
+        });
+      if (data === undefined) return new Response(JSON.stringify({ title: 'Not found.', detail: name }), { status: 404 });
+      return new Response(JSON.stringify(data), { status: 200 });
+    }),
+  );
+  const project = useProject();
+  project.id = 1;
+  project.overview = { ...overview, ...over };
+  project.points = points;
+  return { project, calls, bodies: (name: string) => calls.filter((c) => c.route === name).map((c) => c.body) as never[] };
+}
+
+export async function show<T extends Component>(component: T, props: Record<string, unknown> = {}): Promise<VueWrapper> {
+  const wrapper = mount(component as never, {
+    props: props as never,
+    attachTo: document.body,
+    global: {
+      stubs: { RouterLink: { template: '<a><slot /></a>' }, SystemPicker: { template: '<i />' } },
+    },
+  });
+  await flushPromises();
+  return wrapper;
+}
+
+export async function type(wrapper: VueWrapper, css: string, text: string) {
+  await wrapper.get(css).setValue(text);
+  await flushPromises();
+}
+
+export async function press(wrapper: VueWrapper, text: string) {
+  const button = wrapper.findAll('button').find((b) => b.text().includes(text));
+  if (!button) throw new Error(`No button says "${text}": ${wrapper.text()}`);
+  await button.trigger('click');
+  await flushPromises();
+}
