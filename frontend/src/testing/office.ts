@@ -1,6 +1,6 @@
-import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
+import { enableAutoUnmount, flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
-import { vi } from 'vitest';
+import { afterEach, vi } from 'vitest';
 import { type Component, reactive } from 'vue';
 import type { Overview, PointView } from '../api/types';
 import { useProject } from '../state/project';
@@ -23,9 +23,13 @@ export class Refusal {
   ) {}
 }
 
+// Stages listen to keys on the window; one test's must not hear another's.
+enableAutoUnmount(afterEach);
+
 export const route = reactive({ query: {} as Record<string, string>, params: { id: '1', stage: 'reference' }, fullPath: '/p/1/reference' });
 export const pushed: unknown[] = [];
-vi.mock('vue-router', () => ({
+vi.mock('vue-router', async (original) => ({
+  ...(await original<object>()),
   useRoute: () => route,
   useRouter: () => ({
     push: (to: unknown) => {
@@ -100,9 +104,9 @@ export function office(answers: Answers = {}, over: Partial<Overview> = {}, poin
   const calls: Call[] = [];
   vi.stubGlobal(
     'fetch',
-    vi.fn(async (path: string, init: RequestInit) => {
+    vi.fn(async (path: string, init: RequestInit = {}) => {
       const url = new URL(path, 'http://office');
-      const name = `${init.method} ${url.pathname.replace(/^\/api\/projects\/1/, '') || '/'}`;
+      const name = `${init.method ?? 'GET'} ${url.pathname.replace(/^\/api\/projects\/1/, '') || '/'}`;
       const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : init.body;
       calls.push({ route: name, body, query: url.searchParams });
       const usual: Answers = { 'GET /': { ...overview, ...over }, 'GET /points': { points } };
@@ -113,14 +117,14 @@ export function office(answers: Answers = {}, over: Partial<Overview> = {}, poin
           status: data.status,
         });
       if (data === undefined) return new Response(JSON.stringify({ title: 'Not found.', detail: name }), { status: 404 });
-      return new Response(JSON.stringify(data), { status: 200 });
+      return data instanceof ArrayBuffer ? new Response(data) : new Response(JSON.stringify(data), { status: 200 });
     }),
   );
   const project = useProject();
   project.id = 1;
   project.overview = { ...overview, ...over };
   project.points = points;
-  return { project, calls, bodies: (name: string) => calls.filter((c) => c.route === name).map((c) => c.body) as never[] };
+  return { project, calls, bodies: (name: string) => calls.filter((c) => c.route === name).map((c) => c.body) as unknown[] };
 }
 
 export async function show<T extends Component>(component: T, props: Record<string, unknown> = {}): Promise<VueWrapper> {
@@ -128,7 +132,12 @@ export async function show<T extends Component>(component: T, props: Record<stri
     props: props as never,
     attachTo: document.body,
     global: {
-      stubs: { RouterLink: { template: '<a><slot /></a>' }, SystemPicker: { template: '<i />' } },
+      stubs: {
+        RouterLink: { template: '<a><slot /></a>' },
+        SystemPicker: { template: '<i />' },
+        MapSketch: { template: '<i class="map" />' },
+        ResidualHistogram: { template: '<i />' },
+      },
     },
   });
   await flushPromises();

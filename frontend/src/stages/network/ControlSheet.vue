@@ -126,14 +126,17 @@ async function save() {
 }
 
 async function renameNow() {
-  if (!point.value || rename.value === point.value.name) return;
+  // The form follows the points as they are loaded again; by then the old name is nobody's.
+  const from = point.value?.name;
+  const to = rename.value;
+  if (!from || to === from) return;
   if (
     await project.attempt(
-      () => post(project.path('/points/rename'), { from: point.value!.name, to: rename.value } satisfies RenameRequest),
-      `Renamed to ${rename.value}; its observations follow.`,
+      () => post(project.path('/points/rename'), { from, to } satisfies RenameRequest),
+      `Renamed to ${to}; its observations follow.`,
     )
   )
-    emit('select', [rename.value]);
+    emit('select', [to]);
 }
 </script>
 

@@ -1,0 +1,258 @@
+// @vitest-environment happy-dom
+import { flushPromises } from '@vue/test-utils';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { FileView, MeaningView, PreviewView } from '../../api/types';
+import { office, press, Refusal, show } from '../../testing/office';
+import { egm, reference } from '../../testing/reference';
+import IntakeStage from './IntakeStage.vue';
+import MeaningSheet from './MeaningSheet.vue';
+import PreviewSheet from './PreviewSheet.vue';
+
+afterEach(() => (document.body.innerHTML = ''));
+
+const meaning: MeaningView = {
+  frame: 'project',
+  heights: '',
+  said: '',
+  geoid: '',
+  swap: null,
+  far: false,
+  hasHeights: true,
+  asks: [{ key: 'heights', text: 'Are these heights ellipsoidal, or above the geoid?' }],
+};
+const preview: PreviewView = {
+  id: 7,
+  name: 'control.csv',
+  size: 120,
+  sha256: 'ab',
+  kind: 'control',
+  kinds: [
+    { key: 'control', label: 'control list' },
+    { key: 'points', label: 'surveyed points' },
+  ],
+  columns: [
+    { index: 0, heading: 'pt', samples: ['KT01', 'KT02'] },
+    { index: 1, heading: 'easting', samples: ['493120.4', '493212.1'] },
+    { index: 2, heading: 'northing', samples: ['6028061.2'] },
+  ],
+  fields: [
+    { key: 'name', label: 'point', quantity: 'text', required: true, column: 0, unit: null, units: [] },
+    { key: 'e', label: 'easting', quantity: 'length', required: true, column: 1, unit: null, units: ['m', 'ft'] },
+    { key: 'n', label: 'northing', quantity: 'length', required: true, column: 2, unit: null, units: ['m', 'ft'] },
+    { key: 'code', label: 'code', quantity: 'text', required: false, column: null, unit: null, units: [] },
+  ],
+  counts: { points: 2, held: 1 },
+  leftOut: 0,
+  findings: [],
+  findingCount: 0,
+  questions: ['In which unit is easting?', 'In which unit is northing?'],
+  extent: [0, 0, 120.4, 80.2],
+  points: [],
+  rays: [],
+  unreadable: null,
+  acceptable: false,
+  meaning: null,
+};
+
+describe('the preview of a file', () => {
+  it('counts, sizes and asks units, and does not accept meanwhile', async () => {
+    office();
+    const sheet = await show(PreviewSheet, { preview });
+    expect(sheet.text()).toContain('2 points, 1 held, over 120 × 80 m');
+    expect(sheet.text()).toContain('In which unit is easting? Answer in the unit column below.');
+    expect(sheet.get<HTMLButtonElement>('[data-test=accept]').element.disabled).toBe(true);
+    expect(sheet.get('.cells').text()).toBe('KT01  KT02');
+  });
+
+  it('lets the unit of one length answer for the others that are silent', async () => {
+    const o = office({ 'PUT /intake/7/mapping': { ...preview, questions: [], acceptable: true } });
+    const sheet = await show(PreviewSheet, { preview });
+    await sheet.get('[aria-label="Unit of easting"]').setValue('ft');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/mapping')).toEqual([{ kind: 'control', columns: { name: 0, e: 1, n: 2 }, units: { e: 'ft', n: 'ft' } }]);
+    expect((sheet.emitted('preview')!.at(-1)![0] as PreviewView).acceptable).toBe(true);
+  });
+
+  it('corrects a column, takes one away, and reads the file as another kind', async () => {
+    const o = office({ 'PUT /intake/7/mapping': preview });
+    const sheet = await show(PreviewSheet, { preview });
+    await sheet.get('[aria-label="Column of easting"]').setValue('2');
+    await sheet.get('[aria-label="Column of northing"]').setValue('');
+    await sheet.get('[aria-label="Kind of file"]').setValue('points');
+    await flushPromises();
+    const [first, second, third] = o.bodies('PUT /intake/7/mapping') as { columns?: Record<string, number>; kind: string }[];
+    expect(first!.columns).toMatchObject({ e: 2, n: 2 });
+    expect(second!.columns).toEqual({ name: 0, e: 1 });
+    expect(third).toEqual({ kind: 'points' });
+  });
+
+  it('accepts without the lines that cannot be used only when told to', async () => {
+    const o = office({ 'POST /intake/7/accept': { seq: 1 } });
+    const bad = {
+      ...preview,
+      acceptable: true,
+      questions: [],
+      leftOut: 1,
+      findingCount: 1,
+      findings: [{ severity: 'error', line: 3, message: 'e: "ten" is not a number' }],
+    };
+    const sheet = await show(PreviewSheet, { preview: bad });
+    expect(sheet.text()).toContain('line 3e: "ten" is not a number');
+    const accept = sheet.get<HTMLButtonElement>('[data-test=accept]');
+    expect(accept.element.disabled).toBe(true);
+    await sheet.get('[data-test=leave-out]').setValue(true);
+    await accept.trigger('click');
+    await flushPromises();
+    expect(o.bodies('POST /intake/7/accept')).toEqual([{ leaveOutBad: true }]);
+    expect(sheet.emitted('changed')).toHaveLength(1);
+    expect(o.project.note?.text).toBe('Accepted control.csv: 2 points, 1 held.');
+  });
+
+  it('says why a file cannot be read, and discards it', async () => {
+    const o = office({ 'DELETE /intake/7': { seq: 1 } });
+    const sheet = await show(PreviewSheet, { preview: { ...preview, unreadable: 'control.csv, line 1: this is a binary file' } });
+    expect(sheet.get('[role=alert]').text()).toBe('control.csv, line 1: this is a binary file');
+    expect(sheet.find('table').exists()).toBe(false);
+    await press(sheet, 'Discard');
+    expect(o.calls.some((c) => c.route === 'DELETE /intake/7')).toBe(true);
+  });
+
+  it('stays open when accepting is refused', async () => {
+    const o = office({ 'POST /intake/7/accept': new Refusal(422, 'control.csv: is accepted already') });
+    const sheet = await show(PreviewSheet, { preview: { ...preview, acceptable: true, questions: [] } });
+    await press(sheet, 'Accept');
+    expect(o.project.note).toEqual({ tone: 'bad', text: 'This cannot be used. control.csv: is accepted already' });
+    expect(sheet.emitted('changed')).toBeUndefined();
+  });
+});
+
+describe('what a file means', () => {
+  const answers = {
+    'GET /reference': reference({ localizations: [{ id: 3, name: 'Site grid', pairs: 8, system: 'EPSG:25830', vertical: 'shift' }] }),
+    'PUT /intake/7/meaning': preview,
+  };
+
+  it('asks what heights are above, and which geoid', async () => {
+    const o = office(answers);
+    const sheet = await show(MeaningSheet, { file: 7, meaning });
+    expect(sheet.text()).toContain('Are these heights ellipsoidal, or above the geoid?');
+    await sheet.get('[data-test=heights]').setValue('geoid');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning')).toEqual([{ frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false }]);
+    await sheet.setProps({ meaning: { ...meaning, heights: 'geoid', asks: [{ key: 'geoid', text: 'Above which geoid?' }] } } as never);
+    await sheet.get('[data-test=heights-geoid]').setValue(egm.reference);
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ heights: 'geoid', geoid: egm.reference });
+  });
+
+  it('takes the word of the heading', async () => {
+    office(answers);
+    const sheet = await show(MeaningSheet, { file: 7, meaning: { ...meaning, said: 'ellipsoidal', asks: [] } });
+    expect(sheet.text()).toContain('heights are, as the heading says,');
+    expect(sheet.get<HTMLSelectElement>('[data-test=heights]').element.value).toBe('ellipsoidal');
+  });
+
+  it('keeps an answer given before the last one came back', async () => {
+    const o = office(answers);
+    const sheet = await show(MeaningSheet, {
+      file: 7,
+      meaning: { ...meaning, asks: [{ key: 'swap', text: 'Exchange them?' }, ...meaning.asks] },
+    });
+    await sheet.get('[data-test=swap-yes]').trigger('click');
+    await sheet.get('[data-test=heights]').setValue('ellipsoidal');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toEqual({
+      frame: 'project',
+      heights: 'ellipsoidal',
+      geoid: '',
+      swap: true,
+      far: false,
+    });
+  });
+
+  it('offers the site’s localization, and asks nothing of local numbers', async () => {
+    const o = office(answers);
+    const sheet = await show(MeaningSheet, { file: 7, meaning });
+    expect(sheet.findAll('[data-test=frame] option').map((x) => x.text())).toEqual([
+      'in the project’s system',
+      'in another system',
+      'known only locally',
+      'local, by Site grid',
+    ]);
+    await sheet.get('[data-test=frame]').setValue('localization:3');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ frame: 'localization:3', swap: null, far: false });
+    await sheet.setProps({ meaning: { ...meaning, frame: 'local', asks: [] } } as never);
+    expect(sheet.find('[data-test=heights]').exists()).toBe(false);
+  });
+
+  it('lets far points in when that is meant, and asks again on request', async () => {
+    const o = office(answers);
+    const sheet = await show(MeaningSheet, {
+      file: 7,
+      meaning: { ...meaning, asks: [{ key: 'far', text: 'B would lie 6 000 km from the project. Is that meant?' }] },
+    });
+    await sheet.get('[data-test=far-yes]').trigger('click');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ far: true });
+    await sheet.setProps({ meaning: { ...meaning, far: true, asks: [] } } as never);
+    expect(sheet.text()).toContain('Far away on purpose.');
+    await press(sheet, 'ask again');
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ far: false, swap: null });
+  });
+});
+
+describe('the intake stage', () => {
+  const file = (over: Partial<FileView>): FileView => ({
+    id: 1,
+    name: 'rounds.csv',
+    size: 3400,
+    sha256: 'cd',
+    kind: 'total-station',
+    kindLabel: 'total-station pointings',
+    state: 'accepted',
+    records: 58,
+    leftOut: 0,
+    author: 'Demo',
+    receivedAt: '2031-05-04T09:00:00Z',
+    acceptedAt: '2031-05-04T09:01:00Z',
+    ...over,
+  });
+
+  it('says what it takes when nothing is there', async () => {
+    office({ 'GET /intake': { files: [] } });
+    const stage = await show(IntakeStage);
+    expect(stage.text()).toContain('Bring in the field files');
+    expect(stage.text()).toContain('Four kinds of delimited text are recognised');
+  });
+
+  it('opens the file that waits, and shows an accepted one with its origin', async () => {
+    office({
+      'GET /intake': { files: [file({}), file({ id: 7, name: 'control.csv', state: 'waiting', acceptedAt: null })] },
+      'GET /intake/7': preview,
+      'GET /reference': reference(),
+    });
+    const stage = await show(IntakeStage);
+    expect(stage.text()).toContain('1 file waits to be accepted');
+    expect(stage.text()).toContain('control.csvis read as');
+    await stage.findAll('.body .row')[0]!.trigger('click');
+    await flushPromises();
+    expect(stage.text()).toContain('58 records taken, 0 lines left out.');
+    expect(stage.get('a.link').attributes('href')).toBe('/api/projects/1/intake/1/source');
+  });
+
+  it('brings in dropped files one by one, and names one that is refused', async () => {
+    let count = 0;
+    const o = office({
+      'GET /intake': { files: [file({ id: 7, name: 'control.csv', state: 'waiting', acceptedAt: null })] },
+      'GET /intake/7': preview,
+      'POST /intake': () => (++count === 2 ? new Refusal(413, 'Files up to 64 MB can be read.') : preview),
+    });
+    await show(IntakeStage);
+    o.project.dropped = [new File(['a'], 'a.csv'), new File(['b'], 'b.csv')];
+    await flushPromises();
+    expect(count).toBe(2);
+    expect(o.project.note?.text).toBe('b.csv: This cannot be used. Files up to 64 MB can be read.');
+    expect(o.project.dropped).toEqual([]);
+  });
+});
