@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises, type VueWrapper } from '@vue/test-utils';
 import { describe, expect, it, vi } from 'vitest';
-import { office, show } from '../testing/office';
+import { office, show } from '../../tests/office';
 import type { Column } from './columns';
 import FiguresTable from './FiguresTable.vue';
 

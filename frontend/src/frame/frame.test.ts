@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { office, point, press, pushed, Refusal, route, show, type } from '../testing/office';
+import { office, point, press, pushed, Refusal, route, show, type } from '../../tests/office';
 import Course from './Course.vue';
 import JobsPanel from './JobsPanel.vue';
 import { isTyping } from './keys';

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { describe, expect, it, vi } from 'vitest';
-import { office, overview, point, Refusal } from '../testing/office';
+import { office, overview, point, Refusal } from '../../tests/office';
 
 describe('the open project', () => {
   it('loads points when the revision is new, and not on a quiet look', async () => {

@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { ExportView } from '../../api/types';
-import { office, press, route, show } from '../../testing/office';
+import { office, press, route, show } from '../../../tests/office';
 import HandOverStage from './HandOverStage.vue';
 
 afterEach(() => (document.body.innerHTML = ''));

@@ -2,8 +2,8 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { FileView, MeaningView, PreviewView } from '../../api/types';
-import { office, press, Refusal, show } from '../../testing/office';
-import { egm, reference } from '../../testing/reference';
+import { office, press, Refusal, show } from '../../../tests/office';
+import { egm, reference } from '../../../tests/reference';
 import IntakeStage from './IntakeStage.vue';
 import MeaningSheet from './MeaningSheet.vue';
 import PreviewSheet from './PreviewSheet.vue';

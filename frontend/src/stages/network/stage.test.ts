@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { NetworkView, RowView, RunView } from '../../api/types';
-import { office, point, press, route, show } from '../../testing/office';
+import { office, point, press, route, show } from '../../../tests/office';
 import ControlSheet from './ControlSheet.vue';
 import NetworkStage from './NetworkStage.vue';
 import SettingsSheet from './SettingsSheet.vue';

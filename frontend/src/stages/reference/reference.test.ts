@@ -2,8 +2,8 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { ExtractRequest, LocalizationRequest, ReferenceRequest } from '../../api/types';
-import { office, point, press, Refusal, show, type } from '../../testing/office';
-import { detail, egm, fitted, moves, reference, way } from '../../testing/reference';
+import { office, point, press, Refusal, show, type } from '../../../tests/office';
+import { detail, egm, fitted, moves, reference, way } from '../../../tests/reference';
 import ChangeSheet from './ChangeSheet.vue';
 import HeightsPage from './HeightsPage.vue';
 import InversePage from './InversePage.vue';

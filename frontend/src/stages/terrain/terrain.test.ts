@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { SurfaceRequest, SurfaceView } from '../../api/types';
-import { office, point, press, route, show, type } from '../../testing/office';
+import { office, point, press, route, show, type } from '../../../tests/office';
 import SurfaceForm from './SurfaceForm.vue';
 import TerrainStage from './TerrainStage.vue';
 

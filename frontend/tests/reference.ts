@@ -1,4 +1,4 @@
-import type { CandidateView, FitView, GridFileView, MovePreview, ReferenceView, SystemDetail } from '../api/types';
+import type { CandidateView, FitView, GridFileView, MovePreview, ReferenceView, SystemDetail } from '../src/api/types';
 
 export function way(name: string, over: Partial<CandidateView> = {}): CandidateView {
   return { name, accuracy: 1, area: 'Europe', bounds: null, covers: true, usable: true, missing: [], steps: [], epoch: null, ...over };

@@ -2,8 +2,8 @@ import { enableAutoUnmount, flushPromises, mount, type VueWrapper } from '@vue/t
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, vi } from 'vitest';
 import { type Component, reactive } from 'vue';
-import type { Overview, PointView } from '../api/types';
-import { useProject } from '../state/project';
+import type { Overview, PointView } from '../src/api/types';
+import { useProject } from '../src/state/project';
 
 /** What the server would answer, by method and path without the project's prefix; a function sees the body and the query. */
 export type Answers = Record<string, unknown | ((body: never, query: URLSearchParams) => unknown)>;
