@@ -40,7 +40,7 @@ abstract class ApiTestCase extends WebTestCase
      *
      * @return T
      */
-    private function service(string $class): object
+    protected function service(string $class): object
     {
         $service = self::getContainer()->get($class);
         self::assertInstanceOf($class, $service);

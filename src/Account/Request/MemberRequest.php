@@ -10,7 +10,7 @@ use Symfony\Component\Validator\Constraints as Assert;
 final readonly class MemberRequest
 {
     public function __construct(
-        #[Assert\NotBlank]
+        #[Assert\NotBlank(normalizer: 'trim')]
         public string $username,
         #[Assert\Choice(['owner', 'editor', 'reviewer', 'none'])]
         public string $role,

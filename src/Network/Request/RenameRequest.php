@@ -10,9 +10,9 @@ use Symfony\Component\Validator\Constraints as Assert;
 final readonly class RenameRequest
 {
     public function __construct(
-        #[Assert\NotBlank]
+        #[Assert\NotBlank(normalizer: 'trim')]
         public string $from,
-        #[Assert\NotBlank, Assert\Length(max: 60)]
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 60)]
         public string $to,
     ) {
     }

@@ -10,9 +10,9 @@ use Symfony\Component\Validator\Constraints as Assert;
 final readonly class CreateRequest
 {
     public function __construct(
-        #[Assert\NotBlank, Assert\Length(max: 200)]
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 200)]
         public string $name,
-        #[Assert\NotBlank]
+        #[Assert\NotBlank(normalizer: 'trim')]
         public string $reference,
         #[Assert\Choice(['ellipsoidal', 'local'])]
         public string $heights,

@@ -11,7 +11,7 @@ final readonly class CustomSystemRequest
 {
     /** @param array<string, float> $parameters by EPSG parameter code */
     public function __construct(
-        #[Assert\NotBlank, Assert\Length(max: 160)]
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 160)]
         public string $name,
         #[Assert\Length(max: 20000)]
         public string $definition = '',

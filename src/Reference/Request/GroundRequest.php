@@ -10,9 +10,9 @@ use Symfony\Component\Validator\Constraints as Assert;
 final readonly class GroundRequest
 {
     public function __construct(
-        #[Assert\NotBlank]
+        #[Assert\NotBlank(normalizer: 'trim')]
         public string $point,
-        #[Assert\NotBlank, Assert\Length(max: 160)]
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 160)]
         public string $name,
     ) {
     }

@@ -13,7 +13,7 @@ final readonly class LocalizationRequest
     public function __construct(
         #[Assert\Count(max: 5000)]
         public array $pairs,
-        #[Assert\NotBlank]
+        #[Assert\NotBlank(normalizer: 'trim')]
         public string $system,
         #[Assert\Choice(['ellipsoidal', 'geoid'])]
         public string $heights = 'ellipsoidal',

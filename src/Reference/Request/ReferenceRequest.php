@@ -10,7 +10,7 @@ use Symfony\Component\Validator\Constraints as Assert;
 final readonly class ReferenceRequest
 {
     public function __construct(
-        #[Assert\NotBlank, Assert\Length(max: 60)]
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 60)]
         public string $reference,
         #[Assert\Choice(['ellipsoidal', 'geoid', 'local'])]
         public string $heights,

@@ -16,7 +16,7 @@ final readonly class SurfaceRequest
      * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
      */
     public function __construct(
-        #[Assert\NotBlank, Assert\Length(max: 120)]
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 120)]
         public string $name,
         #[Assert\Count(min: 1)]
         public array $roles,

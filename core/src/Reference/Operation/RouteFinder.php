@@ -179,7 +179,7 @@ final class RouteFinder
                 throw MissingGrid::of($named[0], null);
             }
             $candidates = [$named[0]->everywhere()];
-        } elseif (null !== $settings->area && \count($candidates) > 1) {
+        } elseif (null !== $settings->area && [] !== $candidates && !$candidates[0]->isIdentity()) {
             $reaching = array_filter($candidates, static fn (Candidate $c): bool => $c->isUsable() && (null === $c->area || $c->area->covers($settings->area)));
             if ([] === $reaching) {
                 $candidates = [...$candidates, ...$this->indirect($from, $to, $spatial, $settings)];
