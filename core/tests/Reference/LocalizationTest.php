@@ -12,6 +12,7 @@ use Mensura\Reference\Localization\Pair;
 use Mensura\Reference\Localization\UnusablePairs;
 use Mensura\Reference\Text\LocalizationWkt;
 use Mensura\Reference\UnsupportedMethod;
+use Mensura\Tests\Fixture;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -178,5 +179,65 @@ final class LocalizationTest extends TestCase
         }
 
         return $pairs;
+    }
+
+    /** @return iterable<string, array{array<string, mixed>}> */
+    public static function numpy(): iterable
+    {
+        foreach (Fixture::json('reference/localization.json')['cases'] as $case) {
+            yield \count($case['pairs']).' pairs' => [$case];
+        }
+    }
+
+    /**
+     * Against numpy.linalg.lstsq, with every pair left out in turn by a fit of its own (fixtures/reference/localization.py).
+     *
+     * @param array<string, mixed> $case
+     */
+    #[DataProvider('numpy')]
+    public function testAgreesWithNumpy(array $case): void
+    {
+        $pairs = array_map(static fn (array $p): Pair => new Pair($p['name'], $p['local'][0], $p['local'][1], $p['local'][2], $p['grid'][0], $p['grid'][1], $p['grid'][2]), $case['pairs']);
+        $fit = Fitter::fit($pairs, new Choices(vertical: Choices::PLANE));
+        $l = $fit->localization;
+        self::assertEqualsWithDelta(0.0, fmod($l->rotationDegrees - $case['rotation'] + 540.0, 360.0) - 180.0, 1e-9);
+        self::assertEqualsWithDelta($case['scale'], $l->scale, 1e-11);
+        self::assertEqualsWithDelta($case['shift'][0], $l->shiftE, 1e-6);
+        self::assertEqualsWithDelta($case['shift'][1], $l->shiftN, 1e-6);
+        self::assertEqualsWithDelta($case['sigma'], $fit->sigma, 1e-8);
+        self::assertEqualsWithDelta($case['sd']['shift'], $fit->sd['shiftE'], 1e-8);
+        self::assertEqualsWithDelta($case['sd']['scale'], $fit->sd['scale'], 1e-10);
+        self::assertEqualsWithDelta($case['sd']['rotation'], $fit->sd['rotation'], 1e-8);
+        self::assertSame(2 * \count($pairs) - 4, $fit->redundancy);
+        foreach ($fit->rows as $i => $row) {
+            self::assertEqualsWithDelta($case['residuals'][$i][0], $row['e'], 1e-7, $row['name']);
+            self::assertEqualsWithDelta($case['residuals'][$i][1], $row['n'], 1e-7, $row['name']);
+            self::assertEqualsWithDelta(hypot(...$case['residuals'][$i]), $row['horizontal'], 1e-7);
+            self::assertEqualsWithDelta($case['heightResiduals'][$i], $row['h'], 1e-7);
+            if (null !== $row['without'] && isset($case['without'][$i])) {
+                self::assertEqualsWithDelta($case['without'][$i][0], $row['without']['e'], 1e-5, 'left out '.$row['name']);
+                self::assertEqualsWithDelta($case['without'][$i][1], $row['without']['n'], 1e-5, 'left out '.$row['name']);
+            }
+        }
+        foreach ($case['plane'] as $i => $value) {
+            self::assertEqualsWithDelta($value, $l->plane[$i], 1e-8);
+        }
+    }
+
+    /** What is held costs no redundancy and moves nothing; the rest fits as well as it can. */
+    public function testHoldingTakesParametersOutOfTheFit(): void
+    {
+        $case = Fixture::json('reference/localization.json')['cases'][2];
+        $pairs = array_map(static fn (array $p): Pair => new Pair($p['name'], $p['local'][0], $p['local'][1], null, $p['grid'][0], $p['grid'][1], null), $case['pairs']);
+        $free = Fitter::fit($pairs, new Choices(vertical: Choices::NONE));
+        $sum = static fn (\Mensura\Reference\Localization\Fit $f): float => array_sum(array_map(static fn (array $r): float => (float) $r['e'] ** 2 + (float) $r['n'] ** 2, $f->rows));
+        foreach ([new Choices(scale: 1.0, vertical: Choices::NONE), new Choices(rotationDegrees: $case['rotation'] + 0.001, vertical: Choices::NONE), new Choices(shiftE: $case['shift'][0] + 0.01, vertical: Choices::NONE), new Choices(shiftE: $case['shift'][0], shiftN: $case['shift'][1], vertical: Choices::NONE)] as $choices) {
+            $held = Fitter::fit($pairs, $choices);
+            self::assertGreaterThanOrEqual($sum($free) - 1e-12, $sum($held), 'A held parameter never fits better.');
+            self::assertSame(2 * \count($pairs) - $choices->fitted(), $held->redundancy);
+        }
+        $exact = Fitter::fit($pairs, new Choices($case['shift'][0], $case['shift'][1], $case['rotation'], $case['scale'], Choices::NONE));
+        self::assertEqualsWithDelta($sum($free), $sum($exact), 1e-9, 'Held at what would be fitted, nothing changes.');
+        self::assertSame([null, null, null, null], [$exact->sd['shiftE'], $exact->sd['shiftN'], $exact->sd['rotation'], $exact->sd['scale']]);
     }
 }
