@@ -26,9 +26,9 @@ final class CoordinateCsv
         return (string) stream_get_contents($stream);
     }
 
-    /** A cell that a spreadsheet would run as a formula is written as text. */
+    /** A cell that a spreadsheet would run as a formula is written as text; a signed number is none. */
     private static function safe(string $cell): string
     {
-        return 1 === preg_match('/^[=+\-@\t\r](?!\d)/', $cell) ? "'".$cell : $cell;
+        return 1 === preg_match('/^[=+\-@\t\r]/', $cell) && !is_numeric($cell) ? "'".$cell : $cell;
     }
 }
