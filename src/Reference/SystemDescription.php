@@ -36,7 +36,7 @@ final class SystemDescription
         try {
             $found = $this->references->finder($project)->candidates($this->references->registry()->horizontalSystem('EPSG:4326'), $s, false);
             $candidates = self::candidates($found, $extent ?? $s->area);
-            $gnss = self::gnss($candidates);
+            $gnss = $s->datum->isUnknown() && null === $s->binding ? 'names no datum, only an ellipsoid; it is taken to be on the datum it is used with' : self::gnss($candidates);
         } catch (NoWay $e) {
             $gnss = $e->getMessage();
         }

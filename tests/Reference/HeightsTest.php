@@ -7,6 +7,7 @@ namespace App\Tests\Reference;
 use App\Tests\ApiTestCase;
 use Mensura\Reference\Grid\Gtx;
 use Mensura\Reference\Grid\Isg;
+use Mensura\Tests\Fixture;
 
 /** Geoids: imported, asked, cut to size, and used. */
 final class HeightsTest extends ApiTestCase
@@ -73,6 +74,53 @@ final class HeightsTest extends ApiTestCase
         $count = \count($this->get('/reference')['grids']);
         $this->post('/ledger/'.$this->get('')['undo'].'/undo');
         self::assertCount($count - 1, $this->get('/reference')['grids']);
+    }
+
+    public function testAGeoTiffIsImportedAndAsked(): void
+    {
+        $id = $this->upload('/reference/grids', 'geoid-plain.tif', (string) file_get_contents(Fixture::path('reference/geoid-plain.tif')))['id'];
+        $grid = array_column($this->get('/reference')['grids'], null, 'id')[$id];
+        self::assertSame(['geoid', 'imported'], [$grid['kind'], $grid['origin']]);
+        [$south, $west, $north, $east] = $grid['bounds'];
+        $n = $this->get(\sprintf('/reference/undulation?lat=%F&lon=%F&geoid=grid:%d', ($south + $north) / 2.0, ($west + $east) / 2.0, $id));
+        self::assertSame('geoid-plain.tif', $n['geoid']);
+        self::assertIsFloat($n['n']);
+        // It can be taken along as the formats of the field.
+        self::assertSame($grid['step'], Gtx::read('x', $this->download("/reference/grids/$id.gtx"))->dLat);
+    }
+
+    /** A grid of shifts brought in under the name a transformation asks for makes that transformation usable. */
+    public function testAnImportedShiftGridIsFoundByItsName(): void
+    {
+        $this->accept('c.csv', self::MARKS);
+        $best = fn (): array => array_values(array_filter($this->post('/reference/preview', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'])['candidates'], static fn (array $c): bool => str_contains($c['name'], 'OSGB36 to ETRS89 (2)')))[0];
+        self::assertFalse($best()['usable']);
+        self::assertSame(['OSTN15_NTv2_OSGBtoETRS.gsb'], $best()['missing']);
+        // Another grid in the same format, for its form alone: it does not reach the project, and says so.
+        $this->upload('/reference/grids', 'OSTN15_NTv2_OSGBtoETRS.gsb', (string) file_get_contents('/usr/share/proj/BETA2007.gsb'));
+        self::assertTrue($best()['usable']);
+        self::assertStringContainsString('outside', $this->post('/reference/preview', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'])['problem']);
+        $grid = array_values(array_filter($this->get('/reference')['grids'], static fn (array $g): bool => 'shift' === $g['kind']))[0];
+        self::assertStringContainsString('asks for a grid of this name', $grid['notes'][0]);
+    }
+
+    public function testTheLimitsOfAnExtract(): void
+    {
+        foreach ([[['radiusKm' => 150.0], '/100/'], [['radiusKm' => 0.0], '/radius/'], [['lat' => 95.0], '/latitude/i'], [['lat' => null], '/centre and a radius/']] as [$change, $reason]) {
+            $body = $change + ['geoid' => 'installed:egm96_15.gtx', 'by' => 'radius', 'lat' => 54.4, 'lon' => -3.1, 'radiusKm' => 50.0];
+            self::assertMatchesRegularExpression($reason, $this->post('/reference/extract/plan', $body, 422)['detail'], (string) json_encode($change));
+        }
+        $south = ['geoid' => 'installed:egm96_15.gtx', 'by' => 'corners', 'south' => 54.0, 'west' => -3.6, 'north' => null, 'east' => -2.6];
+        self::assertStringContainsString('give two corners', $this->post('/reference/extract/plan', $south, 422)['detail']);
+        self::assertStringContainsString('a plane project has no ellipsoid', $this->inAPlane(['ellipsoid' => 'local'] + self::PLAN));
+    }
+
+    /** @param array<string, mixed> $body */
+    private function inAPlane(array $body): string
+    {
+        $this->call('PUT', '/reference', ['reference' => 'plane', 'heights' => 'local'], 200);
+
+        return $this->post('/reference/extract/plan', $body, 422)['detail'];
     }
 
     public function testAGeoidThatDoesNotCoverIsRefused(): void

@@ -86,6 +86,7 @@ final class SystemsTest extends ApiTestCase
         self::assertStringStartsWith('PROJCRS["Tarn grid"', $this->download("/reference/custom/$id.wkt"));
         self::assertStringContainsString('+k_0=1.00003', str_replace('+k=', '+k_0=', $this->download("/reference/custom/$id.proj")));
         self::assertStringContainsString('already', $this->post('/reference/custom', $body, 422)['detail']);
+        self::assertStringContainsString('names no datum, only an ellipsoid', $this->get("/reference/system?reference=custom:$id")['gnss']);
         // An ellipsoid alone says nothing about how to get there: the assumption is said.
         self::assertStringContainsString('names no datum; it is taken to be on that of', implode('', $this->post('/reference/preview', ['reference' => "custom:$id", 'heights' => 'ellipsoidal'])['warnings']));
         $wkt = str_replace('"Tarn grid"', '"Tarn grid 2"', (string) preg_replace('/^PROJCRS\["[^"]*"/', 'PROJCRS["Tarn grid 2"', $this->get('/reference/system?reference=EPSG:25830')['wkt']));

@@ -37,6 +37,7 @@ const design = ref<DesignView | null>(null);
 const designProblem = ref('');
 const point = ref('');
 const opened = ref<SystemDetail | null>(null);
+const picker = ref<HTMLInputElement>();
 const changing = ref<{ reference: string; name: string } | null>(null);
 const parameters = computed(() => props.view.methods.find((m) => m.code === method.value)?.parameters ?? []);
 const marks = computed(() =>
@@ -123,6 +124,16 @@ const ready = computed(
         : tried.value !== null && tried.value.wkt !== ''),
 );
 
+async function bring(event: Event) {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (!file) return;
+  if (file.size > 20000) return project.say('bad', `${file.name} is too long to be a definition (20 kB).`);
+  definition.value = (await file.text()).trim();
+  if (name.value === '') name.value = file.name.replace(/\.[^.]+$/, '');
+}
+
 async function open(id: number) {
   opened.value =
     opened.value?.reference === `custom:${id}` ? null : await get<SystemDetail>(project.path(`/reference/system?reference=custom:${id}`));
@@ -204,16 +215,22 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
         </template>
       </div>
     </template>
-    <label v-else-if="how === 'text'" class="field"
-      ><span class="label">WKT2 or PROJ string</span
-      ><textarea
+    <div v-else-if="how === 'text'" class="field">
+      <div class="row">
+        <label for="own-definition" class="label">WKT2 or PROJ string</label>
+        <span class="spacer" />
+        <button class="link" @click="picker?.click()">from a file</button>
+        <input ref="picker" type="file" accept=".wkt,.wkt2,.prj,.proj,.txt,text/plain" hidden data-test="own-file" @change="bring" />
+      </div>
+      <textarea
+        id="own-definition"
         v-model="definition"
         class="input mono text"
         data-test="own-definition"
         spellcheck="false"
         placeholder="PROJCRS[…] or +proj=tmerc +lat_0=… +lon_0=… +ellps=GRS80"
       />
-    </label>
+    </div>
     <template v-else-if="how === 'low'">
       <p class="quiet">
         Grid distances of such a system agree with those on the ground at the site’s height, so that drawings and tapes say the same.
@@ -292,6 +309,9 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
   align-content: start;
   padding: 0 8px 14px 0;
   flex: 1;
+}
+div.field > .row {
+  display: flex;
 }
 .kept .row {
   display: flex;

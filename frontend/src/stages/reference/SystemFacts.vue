@@ -53,7 +53,7 @@ function bounds(b: number[]): string {
       <dt>from GNSS</dt>
       <dd>
         {{ system.gnss }}
-        <button v-if="system.candidates.length > 0" class="link" @click="open = open === 'ways' ? '' : 'ways'">
+        <button v-if="system.candidates.length > 1" class="link" @click="open = open === 'ways' ? '' : 'ways'">
           {{ open === 'ways' ? 'hide the ways' : `all ${system.candidates.length} ways` }}
         </button>
       </dd>

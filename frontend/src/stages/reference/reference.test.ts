@@ -180,6 +180,21 @@ describe('own systems', () => {
     expect(page.emitted('changed')).toHaveLength(1);
   });
 
+  it('takes a definition from a file, and its name', async () => {
+    const o = office({ 'POST /reference/custom/try': tried });
+    const page = await show(OwnSystemsPage, { view: reference() });
+    await press(page, 'From a text');
+    const input = page.get<HTMLInputElement>('[data-test=own-file]');
+    Object.defineProperty(input.element, 'files', { configurable: true, value: [new File(['PROJCRS["tarn"]\n'], 'tarn grid.wkt')] });
+    await input.trigger('change');
+    await flushPromises();
+    expect(o.bodies('POST /reference/custom/try').at(-1)).toMatchObject({ name: 'tarn grid', definition: 'PROJCRS["tarn"]' });
+    Object.defineProperty(input.element, 'files', { configurable: true, value: [new File(['x'.repeat(30000)], 'long.txt')] });
+    await input.trigger('change');
+    await flushPromises();
+    expect(o.project.note?.text).toBe('long.txt is too long to be a definition (20 kB).');
+  });
+
   it('says what is wrong with a definition', async () => {
     office({ 'POST /reference/custom/try': { ...tried, wkt: '', problem: '+proj=nothing is not a projection' } });
     const page = await show(OwnSystemsPage, { view: reference() });
