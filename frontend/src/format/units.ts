@@ -13,6 +13,11 @@ export function lengthUnit(units: UnitsView): string {
   return units.length;
 }
 
+/** Metres in one unit of length that is shown. */
+export function metresPer(units: UnitsView): number {
+  return FEET[units.length] ?? 1;
+}
+
 export function toDisplayLength(metres: number, units: UnitsView): number {
   return metres / (FEET[units.length] ?? 1);
 }

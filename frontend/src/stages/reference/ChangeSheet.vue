@@ -45,6 +45,7 @@ const timed = computed(() => preview.value?.candidates.some((c) => c.epoch !== n
 const cell = (key: keyof MovedRow, title: string, width: string): Column<MovedRow> => ({
   key,
   title,
+  unit: units.value.length,
   width,
   align: 'right',
   mono: true,

@@ -2,20 +2,30 @@
 import { computed, ref, watch } from 'vue';
 import { get, post, Problem, request as send } from '../../api/client';
 import type { FitView, LocalizationRequest, ReferenceView } from '../../api/types';
-import AngleInput from '../../fields/AngleInput.vue';
 import NumberInput from '../../fields/NumberInput.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
-import { sayAngle } from '../../format/angles';
-import { length, signed, small, smallUnit } from '../../format/units';
+import { length, metresPer, small, smallUnit } from '../../format/units';
 import { pointsScene, type Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import { asked, choicesOf, everythingFitted, heightsOf, type LocalizationFile, pairsOf } from './choices';
+import FitParameters from './FitParameters.vue';
+import KeptLocalizations from './KeptLocalizations.vue';
 import { merged, type Pair, pastePairs, type Side } from './pairs';
 
 interface Row extends Pair {
   fit: FitView['rows'][number] | null;
 }
+
+const COORDINATES = [
+  ['localE', 'local E'],
+  ['localN', 'local N'],
+  ['localH', 'local height'],
+  ['gridE', 'grid E'],
+  ['gridN', 'grid N'],
+  ['gridH', 'grid height'],
+] as const;
 
 const props = defineProps<{ view: ReferenceView }>();
 const emit = defineEmits<{ scene: [scene: Partial<Scene> | null]; changed: [] }>();
@@ -29,14 +39,7 @@ const pairs = ref<Pair[]>([]);
 const target = ref(isPlane.value ? 'EPSG:25830' : project.overview!.reference);
 const heights = ref(isPlane.value ? 'ellipsoidal' : props.view.heights);
 const geoid = ref(props.view.geoid || (geoids.value[0]?.reference ?? ''));
-const vertical = ref<'none' | 'shift' | 'plane'>('shift');
-const hold = ref({ shiftE: false, shiftN: false, rotation: false, scale: false });
-const held = ref<{ shiftE: number | null; shiftN: number | null; rotation: number | null; scale: number | null }>({
-  shiftE: 0,
-  shiftN: 0,
-  rotation: 0,
-  scale: 1,
-});
+const choices = ref(everythingFitted());
 const name = ref('');
 const pasting = ref(false);
 const pasted = ref('');
@@ -52,11 +55,7 @@ const body = computed<LocalizationRequest>(() => ({
   system: target.value,
   heights: heights.value === 'geoid' ? 'geoid' : 'ellipsoidal',
   geoid: heights.value === 'geoid' ? geoid.value : '',
-  shiftE: hold.value.shiftE ? held.value.shiftE : null,
-  shiftN: hold.value.shiftN ? held.value.shiftN : null,
-  rotation: hold.value.rotation ? held.value.rotation : null,
-  scale: hold.value.scale ? held.value.scale : null,
-  vertical: vertical.value,
+  ...asked(choices.value),
   name: name.value.trim(),
 }));
 
@@ -69,7 +68,7 @@ const columns = computed<Column<Row>[]>(() => {
     key,
     title,
     unit: smallUnit(units.value),
-    width: '62px',
+    width: '66px',
     align: 'right',
     mono: true,
     value: (r) => value(r) ?? null,
@@ -78,7 +77,7 @@ const columns = computed<Column<Row>[]>(() => {
   });
   return [
     { key: 'name', title: 'pair', width: 'minmax(46px, 1fr)', value: (r) => r.name },
-    { key: 'use', title: 'fits', width: '72px', value: (r) => (r.horizontal ? 'plan' : '') },
+    { key: 'use', title: 'fits', width: '82px', value: (r) => (r.horizontal ? 'plan' : '') },
     figure('e', 'v east', (r) => r.fit?.e, 'Fitted less given easting'),
     figure('n', 'v north', (r) => r.fit?.n, 'Fitted less given northing'),
     figure('h', 'v height', (r) => r.fit?.h, 'Fitted less given height'),
@@ -137,7 +136,7 @@ watch(
 );
 
 function take() {
-  const result = pastePairs(pasted.value, side.value, project.points);
+  const result = pastePairs(pasted.value, side.value, project.points, metresPer(units.value));
   pairs.value = merged(pairs.value, result.pairs);
   problems.value = result.problems;
   pasted.value = result.left.join('\n');
@@ -162,50 +161,15 @@ async function keep() {
     emit('changed');
 }
 
-interface Kept {
-  name: string;
-  grid: { system: string; heights: string };
-  horizontal: { shift: { e: number; n: number }; rotation: number; scale: number; held: string[] };
-  vertical: { model: 'none' | 'shift' | 'plane' };
-  pairs: {
-    name: string;
-    local: { e: number; n: number; h: number | null };
-    grid: { e: number; n: number; h: number | null };
-    use: { horizontal: boolean; vertical: boolean };
-  }[];
-}
-
 async function open(id: number) {
-  const k = await get<Kept>(project.path(`/reference/localizations/${id}.json`));
-  pairs.value = k.pairs.map((p) => ({
-    name: p.name,
-    localE: p.local.e,
-    localN: p.local.n,
-    localH: p.local.h,
-    gridE: p.grid.e,
-    gridN: p.grid.n,
-    gridH: p.grid.h,
-    ...p.use,
-  }));
-  target.value = k.grid.system;
-  [heights.value, geoid.value] = k.grid.heights.startsWith('geoid|') ? ['geoid', k.grid.heights.slice(6)] : ['ellipsoidal', geoid.value];
-  vertical.value = k.vertical.model;
-  hold.value = {
-    shiftE: k.horizontal.held.includes('shift.e'),
-    shiftN: k.horizontal.held.includes('shift.n'),
-    rotation: k.horizontal.held.includes('rotation'),
-    scale: k.horizontal.held.includes('scale'),
-  };
-  held.value = {
-    shiftE: k.horizontal.shift.e,
-    shiftN: k.horizontal.shift.n,
-    rotation: hold.value.rotation ? k.horizontal.rotation : 0,
-    scale: hold.value.scale ? k.horizontal.scale : 1,
-  };
+  const file = await get<LocalizationFile>(project.path(`/reference/localizations/${id}.json`));
+  pairs.value = pairsOf(file);
+  choices.value = choicesOf(file);
+  target.value = file.grid.system;
+  const above = heightsOf(file);
+  heights.value = above.heights;
+  if (above.geoid !== '') geoid.value = above.geoid;
 }
-
-const apply = (id: number, title: string) =>
-  project.attempt(() => post(project.path(`/reference/localizations/${id}/apply`)), `${title} is applied; undo takes it back.`);
 
 async function bring(event: Event) {
   const input = event.target as HTMLInputElement;
@@ -223,32 +187,11 @@ async function bring(event: Event) {
   }, `Imported ${file.name}.`);
   emit('changed');
 }
-const sdOf = (key: string, text: (v: number) => string) => {
-  const v = fit.value?.sd[key];
-  return v === null || v === undefined ? '' : `± ${text(v)}`;
-};
 </script>
 
 <template>
   <div class="localization">
-    <section v-if="view.localizations.length > 0" class="kept" aria-label="Localizations of this project">
-      <div v-for="l in view.localizations" :key="l.id" class="row">
-        <strong>{{ l.name }}</strong><span class="quiet">{{ l.pairs }} pairs to {{ l.system }}</span>
-        <span class="spacer" />
-        <button class="link" :data-test="`open-${l.id}`" @click="open(l.id)">open</button>
-        <a class="link" :href="project.path(`/reference/localizations/${l.id}.json`)">JSON</a>
-        <a v-if="l.vertical === 'none'" class="link" :href="project.path(`/reference/localizations/${l.id}.wkt`)">WKT2</a>
-        <button
-          class="link"
-          :data-test="`apply-${l.id}`"
-          :disabled="!project.mayChange || (view.localPoints === 0 && !isPlane)"
-          :title="view.localPoints === 0 ? 'No point is known only locally' : `Brings ${view.localPoints} points onto the grid`"
-          @click="apply(l.id, l.name)"
-        >
-          apply to {{ view.localPoints }} points
-        </button>
-      </div>
-    </section>
+    <KeptLocalizations v-if="view.localizations.length > 0" :view="view" @open="open" />
     <div class="row">
       <h2>{{ pairs.length === 0 ? 'Fit a site to the grid' : `${pairs.length} pairs` }}</h2>
       <span v-if="fit?.sigma != null" class="mono" data-test="fit-sigma">σ {{ small(fit.sigma, units) }} {{ smallUnit(units) }}</span>
@@ -269,7 +212,7 @@ const sdOf = (key: string, text: (v: number) => string) => {
         class="input mono"
         data-test="paste"
         :aria-label="`${side} coordinates`"
-        :placeholder="`name, ${side} easting, northing, height\nKT01, 1000.000, 2000.000, 50.000\nor both sides: name, local e, n, h, grid e, n, h`"
+        :placeholder="`name, ${side} easting, northing, height, all in ${units.length}\nKT01, 1000.000, 2000.000, 50.000\nor both sides: name, local e, n, h, grid e, n, h`"
       />
       <div class="row">
         <button class="button main" data-test="paste-take" :disabled="pasted.trim() === ''" @click="take">Pair them by name</button>
@@ -328,83 +271,16 @@ const sdOf = (key: string, text: (v: number) => string) => {
       <div class="scroll rest">
         <section v-if="editor" class="grid six" :aria-label="`Coordinates of ${editor.name}`">
           <NumberInput
-            :model-value="editor.localE"
-            :label="`${editor.name} local E`"
+            v-for="[key, label] in COORDINATES"
+            :key="key"
+            :model-value="editor[key]"
+            :label="label"
             :unit="units.length"
-            @update:model-value="(v) => v !== null && change({ localE: v })"
+            :factor="metresPer(units)"
+            @update:model-value="(v) => (v !== null || key.endsWith('H')) && change({ [key]: v })"
           />
-          <NumberInput :model-value="editor.localN" label="local N" @update:model-value="(v) => v !== null && change({ localN: v })" />
-          <NumberInput :model-value="editor.localH" label="local height" @update:model-value="(v) => change({ localH: v })" />
-          <NumberInput :model-value="editor.gridE" label="grid E" @update:model-value="(v) => v !== null && change({ gridE: v })" />
-          <NumberInput :model-value="editor.gridN" label="grid N" @update:model-value="(v) => v !== null && change({ gridN: v })" />
-          <NumberInput :model-value="editor.gridH" label="grid height" @update:model-value="(v) => change({ gridH: v })" />
         </section>
-        <table class="parameters" data-test="parameters">
-          <thead>
-            <tr>
-              <th>parameter</th>
-              <th>fitted</th>
-              <th>sd</th>
-              <th>hold</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="[key, label] in [
-                ['shiftE', 'shift east at the centre'],
-                ['shiftN', 'shift north at the centre'],
-              ] as const"
-              :key="key"
-            >
-              <td>{{ label }}</td>
-              <td class="mono">{{ length(fit?.values[key], units, 1) }}</td>
-              <td class="mono quiet">{{ sdOf(key, (v) => `${small(v, units)} ${smallUnit(units)}`) }}</td>
-              <td>
-                <label><input v-model="hold[key]" type="checkbox" /> at</label
-                ><NumberInput v-if="hold[key]" v-model="held[key]" label="" unit="m" />
-              </td>
-            </tr>
-            <tr>
-              <td>rotation</td>
-              <td class="mono">{{ fit ? sayAngle(fit.values.rotation, 'angle', 1) : '' }}</td>
-              <td class="mono quiet">{{ sdOf('rotation', (v) => `${(3600 * v).toFixed(1)}″`) }}</td>
-              <td>
-                <label><input v-model="hold.rotation" type="checkbox" /> at</label
-                ><AngleInput v-if="hold.rotation" v-model="held.rotation" label="" kind="angle" />
-              </td>
-            </tr>
-            <tr>
-              <td>scale</td>
-              <td class="mono">
-                {{ fit?.values.scale.toFixed(8) }}
-                <span v-if="fit" class="quiet">({{ signed((1e6 * (fit.values.scale - 1)).toFixed(1)) }} ppm)</span>
-              </td>
-              <td class="mono quiet">{{ sdOf('scale', (v) => `${(1e6 * v).toFixed(1)} ppm`) }}</td>
-              <td>
-                <label><input v-model="hold.scale" type="checkbox" data-test="hold-scale" /> at</label
-                ><NumberInput v-if="hold.scale" v-model="held.scale" label="" :digits="10" />
-              </td>
-            </tr>
-            <tr>
-              <td>heights</td>
-              <td class="mono" colspan="2">
-                <template v-if="fit && vertical !== 'none'"
-                  >{{ length(fit.values.a, units, 1) }} {{ units.length
-                  }}<span v-if="vertical === 'plane'">
-                    · tilt {{ signed((1e6 * fit.values.b).toFixed(1)) }} E, {{ signed((1e6 * fit.values.c).toFixed(1)) }} N ppm</span
-                  ></template
-                >
-              </td>
-              <td>
-                <select v-model="vertical" class="input inline" data-test="vertical" aria-label="Vertical part">
-                  <option value="none">left alone</option>
-                  <option value="shift">shift</option>
-                  <option value="plane">tilted plane</option>
-                </select>
-              </td>
-            </tr>
-          </tbody>
-        </table>
+        <FitParameters v-model="choices" :fit="fit" />
         <div class="grid">
           <SystemPicker
             v-if="isPlane"
@@ -458,10 +334,6 @@ const sdOf = (key: string, text: (v: number) => string) => {
   gap: 12px;
   align-items: center;
 }
-.kept .row {
-  padding: 4px 0;
-  border-bottom: 1px solid var(--rule);
-}
 .paste {
   display: grid;
   gap: 8px;
@@ -501,24 +373,6 @@ const sdOf = (key: string, text: (v: number) => string) => {
 }
 .six {
   gap: 4px 12px;
-}
-.parameters {
-  border-collapse: collapse;
-}
-.parameters th {
-  text-align: left;
-  font-weight: 400;
-  font-size: 11.5px;
-  color: var(--ink-soft);
-}
-.parameters td {
-  padding: 2px 12px 2px 0;
-  border-top: 1px solid var(--rule);
-  vertical-align: top;
-}
-.inline {
-  height: 24px;
-  padding: 0 4px;
 }
 .bottom {
   display: flex;

@@ -19,6 +19,11 @@ describe('pasted pairs', () => {
     expect(pastePairs('M1 5 6', 'grid', points).pairs[0]).toMatchObject({ localE: 493000.5, gridE: 5, gridH: null });
     expect(pastePairs('X\t1\t2\t3\t4\t5\t6', 'local', points).pairs[0]).toMatchObject({ localN: 2, gridE: 4, gridH: 6 });
   });
+  it('are in the unit that is shown', () => {
+    const pair = pastePairs('M1 1000 2000 10', 'local', points, 0.3048).pairs[0]!;
+    expect([pair.localE, pair.localN, pair.localH]).toEqual([304.8, 609.6, 3.048]);
+    expect(pair.gridE, 'What the project knows is metres already.').toBe(493000.5);
+  });
   it('name what cannot be used by line', () => {
     expect(pastePairs('# site\nM1,ten,20\nM9,1,2\nM3,1,2\nM1,1,2,high', 'local', points).problems).toEqual([
       'line 2: give name, easting, northing and height as numbers',

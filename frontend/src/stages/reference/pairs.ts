@@ -10,10 +10,10 @@ export interface PastedPairs {
   left: string[];
 }
 
-function numbers(cells: string[]): (number | null)[] {
+function numbers(cells: string[], metres: number): (number | null)[] {
   return cells.map((c) => {
     const value = Number(c.replace('\u2212', '-').replace(/^(-?\d+),(\d+)$/, '$1.$2'));
-    return c !== '' && Number.isFinite(value) ? value : null;
+    return c !== '' && Number.isFinite(value) ? value * metres : null;
   });
 }
 
@@ -27,9 +27,10 @@ function cells(line: string): string[] {
 
 /**
  * Lines "name, easting, northing[, height]" of the side the project does not know, paired by name with its points; or lines
- * with both sides: "name, local easting, northing, height, grid easting, northing, height".
+ * with both sides: "name, local easting, northing, height, grid easting, northing, height". `metres` is the length of the unit
+ * they are typed in.
  */
-export function pastePairs(text: string, side: Side, points: PointView[]): PastedPairs {
+export function pastePairs(text: string, side: Side, points: PointView[], metres = 1): PastedPairs {
   const byName = new Map(points.map((p) => [p.name.toLowerCase(), p]));
   const result: PastedPairs = { pairs: [], problems: [], left: [] };
   const refuse = (i: number, raw: string, reason: string) => {
@@ -40,7 +41,7 @@ export function pastePairs(text: string, side: Side, points: PointView[]): Paste
     const line = raw.trim();
     if (line === '' || line.startsWith('#')) return;
     const [name = '', ...rest] = cells(line);
-    const values = numbers(rest);
+    const values = numbers(rest, metres);
     // A heading says nothing by itself.
     if (i === 0 && values.slice(0, 2).every((v) => v === null)) return;
     const base = { name, horizontal: true, vertical: true };
