@@ -14,9 +14,10 @@ final readonly class Meaning
      * @param string $heights "ellipsoidal" or "geoid"; empty while not answered
      * @param string $geoid   the geoid they are above; empty takes the project's
      * @param ?bool  $swap    whether eastings and northings stand in each other's column; null while not answered
+     * @param string $sign    whose sign is changed: "latitude", "longitude", "both" or "none"; empty while not answered
      * @param bool   $far     that the points lie far from the project is known and meant
      */
-    public function __construct(public string $frame = 'project', public string $heights = '', public string $geoid = '', public ?bool $swap = null, public bool $far = false)
+    public function __construct(public string $frame = 'project', public string $heights = '', public string $geoid = '', public ?bool $swap = null, public bool $far = false, public string $sign = '')
     {
     }
 
@@ -42,12 +43,17 @@ final readonly class Meaning
             throw new UnusableInput('/swap', 'is true, false or null');
         }
 
-        return new self($frame, $heights, $geoid, $swap, $far);
+        $sign = $data['sign'] ?? '';
+        if (!\in_array($sign, ['', 'latitude', 'longitude', 'both', 'none'], true)) {
+            throw new UnusableInput('/sign', 'is "latitude", "longitude", "both" or "none"');
+        }
+
+        return new self($frame, $heights, $geoid, $swap, $far, $sign);
     }
 
     /** @return array<string, string|bool|null> */
     public function toArray(): array
     {
-        return ['frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap, 'far' => $this->far];
+        return ['frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap, 'far' => $this->far, 'sign' => $this->sign];
     }
 }

@@ -12,10 +12,11 @@ final readonly class Placement
     /**
      * @param string                      $known   "global", or "local" when nothing is known of their place on the earth
      * @param list<array<string, mixed>>  $records with e, n, h in the project's system, metres
-     * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, far
+     * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, sign, far
      * @param list<Finding>               $findings
+     * @param string                      $offer   the answer to "sign" that brings the points near
      */
-    public function __construct(public string $known, public array $records, public array $asks, public array $findings)
+    public function __construct(public string $known, public array $records, public array $asks, public array $findings, public string $offer = '')
     {
     }
 }

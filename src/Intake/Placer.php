@@ -12,19 +12,11 @@ use Doctrine\DBAL\Connection;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Fault\UnusableInput;
-use Mensura\Geodesy\Ellipsoid;
-use Mensura\Geodesy\Geodesic;
-use Mensura\Reference\Crs\Area;
 use Mensura\Reference\Crs\HorizontalSystem;
 
 /** Brings the coordinates of a file into the project's system and heights. */
 final class Placer
 {
-    private const FAR_METRES = 200000.0;
-    private const SAMPLE = 200;
-
-    private static ?Geodesic $geodesic = null;
-
     public function __construct(private readonly Connection $connection, private readonly ProjectReference $references)
     {
     }
@@ -38,9 +30,12 @@ final class Placer
             return new Placement('global', $records, [], []);
         }
         if (null === $system) {
-            $findings = 'project' === $meaning->frame || 'local' === $meaning->frame ? [] : [new Finding(Finding::ERROR, null, 'a plane project takes plane coordinates only; give the project a system first, then bring this file')];
+            $findings = !$reading->mapping->isGeographic() && ('project' === $meaning->frame || 'local' === $meaning->frame) ? [] : [new Finding(Finding::ERROR, null, 'a plane project takes plane coordinates only; give the project a system first, then bring this file')];
 
             return new Placement('local', $records, [], $findings);
+        }
+        if ($reading->mapping->isGeographic() && ('local' === $meaning->frame || str_starts_with($meaning->frame, 'localization:'))) {
+            return new Placement('global', $records, [], [new Finding(Finding::ERROR, null, 'latitudes and longitudes are known on the earth, not locally; say on which datum they are')]);
         }
         if ('local' === $meaning->frame) {
             return new Placement('local', $records, [], []);
@@ -56,16 +51,17 @@ final class Placer
 
     private function moved(Project $project, HorizontalSystem $system, FileReading $reading, Meaning $meaning): Placement
     {
-        $records = $reading->reader->records;
-        $from = 'project' === $meaning->frame ? $system : $this->references->projected($project->id(), $meaning->frame);
+        $geographic = $reading->mapping->isGeographic();
+        $from = match (true) {
+            'project' === $meaning->frame => $system,
+            $geographic => $this->references->system($project->id(), $meaning->frame) ?? $system,
+            default => $this->references->projected($project->id(), $meaning->frame),
+        };
         $extent = $this->references->extent($project);
-        $asks = [];
-        if (null === $meaning->swap && $this->looksSwapped($from, $extent, $records)) {
-            $asks['swap'] = \sprintf('Read as easting and northing these points lie outside %s; with the two exchanged they lie inside. Exchange them?', $from->label());
-        }
-        if (true === $meaning->swap) {
-            $records = array_map(static fn (array $r): array => ['e' => $r['n'], 'n' => $r['e']] + $r, $records);
-        }
+        $whereabouts = new Whereabouts($system, $extent);
+        $columns = new ColumnDoubt($whereabouts, $from, $geographic);
+        $records = $columns->answered($reading->reader->records, $meaning);
+        [$asks, $offer] = $columns->asks($records, $meaning);
         $heights = '' !== $meaning->heights ? $meaning->heights : $reading->mapping->heightsSaid($reading->table);
         $hasHeights = [] !== array_filter(array_column($records, 'h'), static fn (mixed $h): bool => null !== $h);
         if ($hasHeights && null === $heights) {
@@ -76,28 +72,31 @@ final class Placer
             $asks['geoid'] = 'Above which geoid are they? The project has ellipsoidal heights.';
         }
         $target = $this->references->geoidOf($project);
-        if (!isset($asks['swap'])) {
+        if (!isset($asks['swap']) && !isset($asks['sign'])) {
             // Until heights are answered the place alone is worked out.
             $source = 'geoid' === $heights && '' !== $geoid ? $this->references->geoid($project->id(), $geoid) : null;
             if (null !== $source) {
                 ProjectReference::fits($source, $from);
             }
             $known = null !== $heights && !isset($asks['geoid']);
-            $same = 'project' === $meaning->frame && (!$known || $source?->name === $target?->name);
+            $same = !$geographic && 'project' === $meaning->frame && (!$known || $source?->name === $target?->name);
             if (!$same) {
                 $movement = Movement::between($this->references, $project, $from, $known ? $source : null, $system, $known ? $target : null, $extent ?? $from->area);
                 foreach ($records as $i => $r) {
-                    [$e, $n, $h] = $movement->apply((string) $r['name'], (float) $r['e'], (float) $r['n'], null === $r['h'] ? null : (float) $r['h']);
+                    $h = null === $r['h'] ? null : (float) $r['h'];
+                    [$e, $n, $h] = $geographic
+                        ? $movement->fromDegrees((string) $r['name'], (float) $r['lat'], (float) $r['lon'], $h)
+                        : $movement->apply((string) $r['name'], (float) $r['e'], (float) $r['n'], $h);
                     $records[$i] = ['e' => $e, 'n' => $n, 'h' => $h] + $r;
                 }
             }
-            $where = $this->farAway($system, $extent, $records);
+            $where = $whereabouts->doubt($records);
             if (null !== $where && !$meaning->far) {
                 $asks['far'] = $where.'. Is that meant?';
             }
         }
 
-        return new Placement('global', $records, $asks, []);
+        return new Placement('global', $records, $asks, [], $offer);
     }
 
     /**
@@ -117,78 +116,5 @@ final class Placer
         }
 
         return $records;
-    }
-
-    /** @param list<array<string, mixed>> $records */
-    private function looksSwapped(HorizontalSystem $system, ?Area $extent, array $records): bool
-    {
-        $sample = \array_slice($records, 0, self::SAMPLE);
-        $asGiven = $exchanged = 0;
-        foreach ($sample as $r) {
-            $asGiven += (int) $this->isPlausible($system, $extent, (float) $r['e'], (float) $r['n']);
-            $exchanged += (int) $this->isPlausible($system, $extent, (float) $r['n'], (float) $r['e']);
-        }
-
-        return [] !== $sample && 0 === $asGiven && $exchanged === \count($sample);
-    }
-
-    private function isPlausible(HorizontalSystem $system, ?Area $extent, float $e, float $n): bool
-    {
-        try {
-            [$lat, $lon] = $system->toGeographic($e, $n);
-        } catch (\DomainException) {
-            return false;
-        }
-        if (null !== $extent) {
-            return self::away($extent, rad2deg($lat), rad2deg($lon)) < self::FAR_METRES;
-        }
-
-        return null === $system->area || $system->area->contains(rad2deg($lat), rad2deg($lon));
-    }
-
-    /** @param list<array<string, mixed>> $records in the project's system */
-    private function farAway(HorizontalSystem $system, ?Area $extent, array $records): ?string
-    {
-        if ([] === $records) {
-            return null;
-        }
-        $worst = 0.0;
-        $which = '';
-        $place = '';
-        $outside = 0;
-        foreach ($records as $r) {
-            try {
-                [$lat, $lon] = $system->toGeographic((float) $r['e'], (float) $r['n']);
-            } catch (\DomainException) {
-                return \sprintf('%s lies outside what %s can represent', $r['name'], $system->label());
-            }
-            [$lat, $lon] = [rad2deg($lat), fmod(rad2deg($lon) + 540.0, 360.0) - 180.0];
-            $outside += (int) (null !== $system->area && !$system->area->contains($lat, $lon));
-            $away = null === $extent ? 0.0 : self::away($extent, $lat, $lon);
-            if ($away > $worst || '' === $place) {
-                $worst = $away;
-                $which = (string) $r['name'];
-                $place = \sprintf('%.2f° %s, %.2f° %s', abs($lat), $lat < 0.0 ? 'south' : 'north', abs($lon), $lon < 0.0 ? 'west' : 'east');
-            }
-        }
-        if ($worst > self::FAR_METRES) {
-            return \sprintf('%s would lie at %s, %s km from the project', $which, $place, number_format($worst / 1000.0, 0, '.', ' '));
-        }
-
-        return 0 === $outside ? null : \sprintf('%d of %d points lie outside the area of use of %s (%s); %s would lie at %s', $outside, \count($records), $system->label(), $system->area?->shortName() ?? '', $which, $place);
-    }
-
-    /** Distance from the nearest place of an area, metres on the ellipsoid. */
-    private static function away(Area $area, float $lat, float $lon): float
-    {
-        if ($area->contains($lat, $lon)) {
-            return 0.0;
-        }
-        $nearLat = max($area->south, min($area->north, $lat));
-        $inside = $area->contains($nearLat, $lon);
-        $toWest = abs(fmod($lon - $area->west + 540.0, 360.0) - 180.0);
-        $toEast = abs(fmod($lon - $area->east + 540.0, 360.0) - 180.0);
-
-        return (self::$geodesic ??= new Geodesic(Ellipsoid::wgs84()))->inverse($lat, $lon, $nearLat, $inside ? $lon : ($toWest < $toEast ? $area->west : $area->east))['distance'];
     }
 }

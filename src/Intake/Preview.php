@@ -83,7 +83,7 @@ final class Preview
     private function fields(FileReading $reading): array
     {
         return array_map(static fn (Field $f): FieldView => new FieldView(
-            $f->key, $f->label, $f->quantity, $f->required, $reading->mapping->columns[$f->key] ?? null,
+            $f->key, $f->label, $f->quantity, $reading->mapping->requires($f), $reading->mapping->columns[$f->key] ?? null,
             ($reading->mapping->units[$f->key] ?? null)?->value, array_map(static fn (Unit $u): string => $u->value, Unit::of($f->quantity)),
         ), $reading->mapping->kind->fields());
     }
@@ -96,8 +96,8 @@ final class Preview
         $m = $reading->meaning;
 
         return new MeaningView(
-            $m->frame, $m->heights, $reading->mapping->heightsSaid($reading->table) ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(), $m->swap, $m->far,
-            isset($reading->mapping->columns['h']), array_map(static fn (string $key, string $text): AskView => new AskView($key, $text), array_keys($placed->asks), $placed->asks),
+            $m->frame, $m->heights, $reading->mapping->heightsSaid($reading->table) ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(), $m->swap, $m->far, $m->sign, $reading->mapping->isGeographic(),
+            isset($reading->mapping->columns['h']), array_map(static fn (string $key, string $text): AskView => new AskView($key, $text, 'sign' === $key ? $placed->offer : ''), array_keys($placed->asks), $placed->asks),
         );
     }
 
@@ -171,7 +171,7 @@ final class Preview
                 }
                 $asked[$name] = true;
                 if (isset($known[$name])) {
-                    if (isset($record['name']) && null !== $known[$name]['e']) {
+                    if (isset($record['name'], $record['e']) && null !== $known[$name]['e']) {
                         $apart = hypot($record['e'] - $known[$name]['e'], $record['n'] - (float) $known[$name]['n']);
                         $findings[] = new Finding(Finding::WARNING, $record['line'], \sprintf('%s is known already, %.3f m away in plan%s', $name, $apart, null !== $record['h'] && null !== $known[$name]['h'] ? \sprintf(' and %+.3f m in height', $record['h'] - $known[$name]['h']) : ''));
                     }

@@ -57,11 +57,35 @@ final readonly class Movement
     {
         try {
             [$lat, $lon] = $this->from->toGeographic($e, $n);
+        } catch (\DomainException $fault) {
+            throw self::cannotFollow($name, $fault);
+        }
+        [$x, $y, $height] = $this->onward($name, $lat, $lon, $h);
+
+        return $this->from === $this->to ? [$e, $n, $height] : [$x, $y, $height];
+    }
+
+    /**
+     * From degrees of the system's datum, longitude from its prime meridian.
+     *
+     * @return array{float, float, ?float} easting, northing, height
+     *
+     * @throws UnusableInput naming what it is about
+     */
+    public function fromDegrees(string $name, float $lat, float $lon, ?float $h): array
+    {
+        return $this->onward($name, deg2rad($lat), deg2rad($lon + $this->from->datum->primeMeridian), $h);
+    }
+
+    /** @return array{float, float, ?float} */
+    private function onward(string $name, float $lat, float $lon, ?float $h): array
+    {
+        try {
             $height = ($h ?? 0.0) + ($this->fromGeoid?->height(rad2deg($lat), rad2deg($lon)) ?? 0.0);
             if (!$this->route->isIdentity()) {
                 [$lat, $lon, $height] = $this->route->apply($lat, $lon, $height);
             }
-            [$x, $y] = $this->from === $this->to ? [$e, $n] : $this->to->fromGeographic($lat, $lon);
+            [$x, $y] = $this->to->fromGeographic($lat, $lon);
 
             return [$x, $y, null === $h ? null : $height - ($this->toGeoid?->height(rad2deg($lat), rad2deg($lon)) ?? 0.0)];
         } catch (OutsideGrid $e) {
@@ -69,7 +93,12 @@ final readonly class Movement
         } catch (MissingGrid $e) {
             throw new UnusableInput('/operation', $e->getMessage().'. Import the grid file, or choose another transformation yourself');
         } catch (\DomainException $e) {
-            throw new UnusableInput('/reference', \sprintf('%s cannot follow: %s', $name, $e->getMessage()));
+            throw self::cannotFollow($name, $e);
         }
+    }
+
+    private static function cannotFollow(string $name, \DomainException $fault): UnusableInput
+    {
+        return new UnusableInput('/reference', \sprintf('%s cannot follow: %s', $name, $fault->getMessage()));
     }
 }

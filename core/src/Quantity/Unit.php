@@ -53,7 +53,7 @@ enum Unit: string
             'cm' => self::Centimetre,
             'ft', 'foot', 'feet' => self::InternationalFoot,
             'ftus', 'usft', 'survey feet', 'us survey feet' => self::SurveyFoot,
-            'deg', 'degree', 'degrees', 'decimal degrees' => self::Degree,
+            'deg', '°', 'degree', 'degrees', 'decimal degrees' => self::Degree,
             'dms', 'd m s' => self::DegreeMinuteSecond,
             'd.mmss' => self::PackedDegree,
             'gon', 'grad' => self::Gon,

@@ -75,12 +75,14 @@ export interface MeaningRequest {
   geoid?: string;
   swap?: boolean | null;
   far?: boolean;
+  sign?: string;
 }
 
-/** A question about a waiting file. Key: heights, geoid, swap or far. */
+/** A question about a waiting file. Key: heights, geoid, swap, sign or far; offer is the answer a yes gives to sign. */
 export interface AskView {
   key: string;
   text: string;
+  offer: string;
 }
 
 /** A column of a file and a few of its cells. */
@@ -143,6 +145,8 @@ export interface MeaningView {
   geoid: string;
   swap: boolean | null;
   far: boolean;
+  sign: string;
+  geographic: boolean;
   hasHeights: boolean;
   asks: AskView[];
 }

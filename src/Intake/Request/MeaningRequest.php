@@ -18,6 +18,8 @@ final readonly class MeaningRequest
         public string $geoid = '',
         public ?bool $swap = null,
         public bool $far = false,
+        #[Assert\Choice(['', 'latitude', 'longitude', 'both', 'none'])]
+        public string $sign = '',
     ) {
     }
 }

@@ -15,6 +15,8 @@ final readonly class MeaningView
         public string $geoid,
         public ?bool $swap,
         public bool $far,
+        public string $sign,
+        public bool $geographic,
         public bool $hasHeights,
         public array $asks,
     ) {

@@ -38,19 +38,21 @@ enum FileKind: string
         $name = new Field('name', 'point', 'text', true, ['point', 'pointid', 'pointname', 'pt', 'id', 'name', 'mark', 'station', 'number', 'pointnumber']);
         $e = new Field('e', 'easting', 'length', true, ['e', 'easting', 'east', 'x']);
         $n = new Field('n', 'northing', 'length', true, ['n', 'northing', 'north', 'y']);
+        $lat = new Field('lat', 'latitude', 'angle', false, ['latitude', 'lat', 'geodeticlatitude', 'phi']);
+        $lon = new Field('lon', 'longitude', 'angle', false, ['longitude', 'lon', 'lng', 'long', 'geodeticlongitude', 'lambda']);
         $h = new Field('h', 'height', 'length', self::Points === $this, ['h', 'height', 'elevation', 'z', 'level', 'rl', ...self::ELLIPSOIDAL, ...self::ORTHOMETRIC]);
         $code = new Field('code', 'code', 'text', false, ['code', 'description', 'feature', 'remark', 'desc']);
 
         return match ($this) {
             self::Control => [
-                $name, $e, $n, $h,
+                $name, $e, $n, $lat, $lon, $h,
                 new Field('held', 'held', 'text', false, ['held', 'fixed', 'hold', 'constraint']),
                 new Field('sd_e', 'sd easting', 'length', false, ['sde', 'sdeasting', 'sdeast', 'sigmae', 'stddeve']),
                 new Field('sd_n', 'sd northing', 'length', false, ['sdn', 'sdnorthing', 'sdnorth', 'sigman', 'stddevn']),
                 new Field('sd_h', 'sd height', 'length', false, ['sdh', 'sdheight', 'sigmah', 'stddevh', 'sdz']),
                 $code,
             ],
-            self::Points => [$name, $e, $n, $h, $code],
+            self::Points => [$name, $e, $n, $lat, $lon, $h, $code],
             self::TotalStation => [
                 new Field('station', 'station', 'text', true, ['station', 'at', 'from', 'setup', 'instrumentstation', 'standpoint', 'occupied']),
                 new Field('set', 'round', 'text', false, ['round', 'set', 'setupid', 'setupno', 'setnumber', 'roundno']),

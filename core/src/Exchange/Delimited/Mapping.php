@@ -26,7 +26,7 @@ final readonly class Mapping
         foreach (FileKind::cases() as $kind) {
             $mapping = self::forKind($kind, $table);
             $fields = $kind->fields();
-            $required = array_filter($fields, static fn (Field $f): bool => $f->required);
+            $required = array_filter($fields, $mapping->requires(...));
             $covered = array_filter($required, static fn (Field $f): bool => isset($mapping->columns[$f->key]));
             $score = \count($covered) / \count($required) + 0.02 * \count($mapping->columns);
             // Coordinates with a statement about holding or precision are control; without, surveyed points.
@@ -68,7 +68,28 @@ final readonly class Mapping
             }
         }
 
+        if (isset($columns['e'], $columns['n'])) {
+            unset($columns['lat'], $columns['lon'], $units['lat'], $units['lon']);
+        } elseif (isset($columns['lat'], $columns['lon'])) {
+            unset($columns['e'], $columns['n'], $units['e'], $units['n']);
+        }
+
         return new self($kind, $columns, $units);
+    }
+
+    /** Whether places are latitudes and longitudes, not eastings and northings. */
+    public function isGeographic(): bool
+    {
+        return isset($this->columns['lat']) || isset($this->columns['lon']);
+    }
+
+    public function requires(Field $field): bool
+    {
+        return match ($field->key) {
+            'lat', 'lon' => $this->isGeographic(),
+            'e', 'n' => !$this->isGeographic(),
+            default => $field->required,
+        };
     }
 
     /** "ellipsoidal" or "geoid" when the heading of the height column says which; null when it must be asked. */
@@ -102,7 +123,7 @@ final readonly class Mapping
         }
         $cell = $table->rows[0][$column] ?? '';
 
-        return 1 === preg_match('/^\s*-?\d+[\s°:]+\d+[\s\':′]+\d/u', $cell) ? Unit::DegreeMinuteSecond : null;
+        return 1 === preg_match('/^\s*[-−]?\d+(?:[\s°:]+\d+[\s\':′]+|[°º]\s*)\d/u', $cell) ? Unit::DegreeMinuteSecond : null;
     }
 
     /** @return list<Field> fields whose unit must be asked */
@@ -114,7 +135,7 @@ final readonly class Mapping
     /** @return list<Field> required fields without a column */
     public function missing(): array
     {
-        return array_values(array_filter($this->kind->fields(), fn (Field $f): bool => $f->required && !isset($this->columns[$f->key])));
+        return array_values(array_filter($this->kind->fields(), fn (Field $f): bool => $this->requires($f) && !isset($this->columns[$f->key])));
     }
 
     /** @return array<string, mixed> */
@@ -151,6 +172,11 @@ final readonly class Mapping
             }
         }
 
-        return new self($kind, $columns, $units);
+        $mapping = new self($kind, $columns, $units);
+        if ($mapping->isGeographic() && (isset($columns['e']) || isset($columns['n']))) {
+            throw new UnusableInput('/columns', 'a place is an easting and a northing, or a latitude and a longitude; choose columns for one of the two');
+        }
+
+        return $mapping;
     }
 }

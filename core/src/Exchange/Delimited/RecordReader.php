@@ -10,7 +10,7 @@ use Mensura\Quantity\Unit;
 /**
  * Turns the rows of a mapped file into records in metres and degrees. A row that cannot be used is left out and named.
  *
- * Records by kind: control and points {line, name, e, n, h, code, held, sd: [e, n, h]}; pointings {line, station, set,
+ * Records by kind: control and points {line, name, e, n, lat, lon, h, code, held, sd: [e, n, h]}, either e and n or lat and lon null; pointings {line, station, set,
  * target, hi, ht, direction, zenith, distance, code}; vectors {line, from, to, session, d: [x, y, z], covariance: 3x3}.
  */
 final class RecordReader
@@ -111,7 +111,12 @@ final class RecordReader
             }
             $sd[] = null === $value || 0.0 === $value ? null : $value;
         }
-        $record = ['line' => $this->line, 'name' => $this->name('name'), 'e' => $this->needed('e', self::FARTHEST), 'n' => $this->needed('n', self::FARTHEST), 'h' => null, 'code' => $this->text('code'), 'held' => $components, 'sd' => $sd];
+        $geographic = $this->mapping->isGeographic();
+        $record = [
+            'line' => $this->line, 'name' => $this->name('name'),
+            'e' => $geographic ? null : $this->needed('e', self::FARTHEST), 'n' => $geographic ? null : $this->needed('n', self::FARTHEST),
+            'lat' => $geographic ? $this->graticule('lat', 'NS', 90.0) : null, 'lon' => $geographic ? $this->graticule('lon', 'EW', 360.0) : null, 'h' => null, 'code' => $this->text('code'), 'held' => $components, 'sd' => $sd,
+        ];
         $record['h'] = FileKind::Points === $this->mapping->kind ? $this->needed('h', 1e5) : $this->number('h');
         if (null !== $record['h'] && abs($record['h']) > 1e5) {
             throw new RowFault(\sprintf('height: %s m cannot be', $record['h']));
@@ -197,6 +202,35 @@ final class RecordReader
         $direction = fmod(fmod($direction, 360.0) + 360.0, 360.0);
 
         return ['line' => $this->line, 'station' => $carried['station'], 'set' => $carried['set'], 'target' => $target, 'hi' => $carried['hi'], 'ht' => $ht, 'direction' => $direction, 'zenith' => $zenith, 'distance' => $distance, 'code' => $this->text('code')];
+    }
+
+    /** Decimal degrees of a latitude or longitude, which may carry the letter of its half of the earth: 12 34 56.7 W. */
+    private function graticule(string $key, string $letters, float $limit): float
+    {
+        $label = 'lat' === $key ? 'latitude' : 'longitude';
+        $cell = $this->text($key);
+        if ('' === $cell) {
+            throw new RowFault(\sprintf('the %s is missing; is the line cut off?', $label));
+        }
+        $sign = 1.0;
+        if (1 === preg_match('/^(.*[^\sA-Za-z])\s*([NSEW])$/iu', $cell, $match)) {
+            $letter = strtoupper($match[2]);
+            if (!str_contains($letters, $letter) || 1 === preg_match('/^[-−+]/u', $cell)) {
+                throw new RowFault(\sprintf('%s: "%s" is not understood; write it with a sign, or with the letter %s or %s', $label, mb_substr($cell, 0, 30), $letters[0], $letters[1]));
+            }
+            $sign = $letter === $letters[1] ? -1.0 : 1.0;
+            $cell = $match[1];
+        }
+        $unit = $this->mapping->units[$key] ?? Unit::Degree;
+        $value = $unit->read(Unit::DegreeMinuteSecond === $unit ? $cell : strtr(rtrim($cell, " \u{B0}"), ['−' => '-']));
+        if (null === $value) {
+            throw new RowFault(\sprintf('%s: "%s" is not %s', $label, mb_substr($cell, 0, 30), Unit::DegreeMinuteSecond === $unit ? 'degrees, minutes and seconds' : 'a number'));
+        }
+        if (abs($value) > $limit) {
+            throw new RowFault(\sprintf('%s: %s degrees cannot be%s', $label, $value, 'lat' === $key ? '; are latitude and longitude exchanged?' : ''));
+        }
+
+        return $sign * $value;
     }
 
     private function text(string $key): string

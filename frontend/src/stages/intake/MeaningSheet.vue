@@ -18,11 +18,27 @@ const frame = computed(() =>
   other.value && !props.meaning.frame.startsWith('localization:') && props.meaning.frame !== 'local' ? 'other' : props.meaning.frame,
 );
 
+const UNASKED = { swap: null, far: false, sign: '' };
+const SIGNS: Record<string, string> = {
+  latitude: 'The sign of latitude is changed.',
+  longitude: 'The sign of longitude is changed.',
+  both: 'The signs of latitude and longitude are changed.',
+};
+const answered = computed(() =>
+  [
+    props.meaning.swap ? `${props.meaning.geographic ? 'Latitude and longitude' : 'Eastings and northings'} are exchanged.` : '',
+    SIGNS[props.meaning.sign] ?? '',
+    props.meaning.far ? 'Far away on purpose.' : '',
+  ]
+    .filter((text) => text !== '')
+    .join(' '),
+);
+
 // Answers given before the last one came back are kept.
 let answers: MeaningRequest = {};
 watch(
   () => props.meaning,
-  ({ frame, heights, geoid, swap, far }) => (answers = { frame, heights, geoid, swap, far }),
+  ({ frame, heights, geoid, swap, far, sign }) => (answers = { frame, heights, geoid, swap, far, sign }),
   { immediate: true },
 );
 
@@ -33,7 +49,7 @@ async function answer(change: MeaningRequest) {
 
 function choose(value: string) {
   other.value = value === 'other';
-  if (value !== 'other') void answer({ frame: value, swap: null, far: false });
+  if (value !== 'other') void answer({ frame: value, ...UNASKED });
 }
 
 onMounted(async () => (reference.value = await get<ReferenceView>(project.path('/reference')).catch(() => null)));
@@ -43,12 +59,14 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
   <section class="meaning" aria-label="What coordinates and heights mean">
     <div class="row">
       <label class="field"
-        ><span class="label">coordinates are</span
+        ><span class="label">{{ meaning.geographic ? 'latitudes and longitudes are' : 'coordinates are' }}</span
         ><select class="input" data-test="frame" :value="frame" @change="choose(($event.target as HTMLSelectElement).value)">
-          <option value="project">in the project’s system</option>
-          <option value="other">in another system</option>
-          <option value="local">known only locally</option>
-          <option v-for="l in reference?.localizations ?? []" :key="l.id" :value="`localization:${l.id}`">local, by {{ l.name }}</option>
+          <option value="project">{{ meaning.geographic ? 'on the datum of the project' : 'in the project’s system' }}</option>
+          <option value="other">{{ meaning.geographic ? 'on another datum' : 'in another system' }}</option>
+          <option v-if="!meaning.geographic" value="local">known only locally</option>
+          <option v-for="l in meaning.geographic ? [] : (reference?.localizations ?? [])" :key="l.id" :value="`localization:${l.id}`">
+            local, by {{ l.name }}
+          </option>
         </select></label
       >
       <SystemPicker
@@ -57,7 +75,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         label="which"
         :model-value="meaning.frame === 'project' ? '' : meaning.frame"
         :path="project.path('/reference/systems')"
-        @update:model-value="(v) => answer({ frame: v, swap: null, far: false })"
+        @update:model-value="(v) => answer({ frame: v, ...UNASKED })"
       />
       <template v-if="meaning.hasHeights && (frame === 'project' || frame === 'other')">
         <label class="field"
@@ -100,6 +118,15 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         Exchange</button
       ><button class="button plain" @click="answer({ swap: false })">Keep</button>
     </p>
+    <p v-for="a in meaning.asks.filter((ask) => ask.key === 'sign')" :key="a.key" class="notice" data-test="ask-sign">
+      <strong class="doubt">?</strong> <span>{{ a.text }}</span><button
+        class="button"
+        data-test="sign-yes"
+        @click="answer({ sign: a.offer })"
+      >
+        Change the sign</button
+      ><button class="button plain" @click="answer({ sign: 'none' })">Keep</button>
+    </p>
     <p v-if="asks.has('far')" class="notice" data-test="ask-far">
       <strong class="doubt">?</strong> <span>{{ asks.get('far') }}</span><button
         class="button plain"
@@ -109,9 +136,9 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         It is meant
       </button>
     </p>
-    <p v-if="meaning.swap || meaning.far" class="quiet">
-      {{ meaning.swap ? 'Eastings and northings are exchanged.' : '' }} {{ meaning.far ? 'Far away on purpose.' : '' }}
-      <button class="link" @click="answer({ swap: null, far: false })">ask again</button>
+    <p v-if="answered" class="quiet">
+      {{ answered }}
+      <button class="link" @click="answer(UNASKED)">ask again</button>
     </p>
   </section>
 </template>

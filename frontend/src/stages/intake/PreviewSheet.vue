@@ -23,6 +23,11 @@ const UNIT_NAMES: Record<string, string> = {
   mm2: 'mm²',
 };
 
+const PLACES = [
+  ['e', 'n'],
+  ['lat', 'lon'],
+];
+
 const counts = computed(() =>
   Object.entries(props.preview.counts)
     .map(([k, v]) => `${v} ${v === 1 && k.endsWith('s') ? k.slice(0, -1) : k}`)
@@ -43,7 +48,11 @@ async function map(change: { kind?: string; field?: FieldView; column?: number |
   }
   const columns: Record<string, number> = {};
   const units: Record<string, string> = {};
+  // A place is said one way: choosing a column of the one lets go of those of the other.
+  const other =
+    change.column == null ? undefined : PLACES.find((p) => !p.includes(change.field!.key) && PLACES.flat().includes(change.field!.key));
   for (const f of props.preview.fields) {
+    if (other?.includes(f.key)) continue;
     const isThis = f.key === change.field?.key;
     const column = isThis && change.column !== undefined ? change.column : f.column;
     const unit = isThis && change.unit !== undefined ? change.unit : f.unit;

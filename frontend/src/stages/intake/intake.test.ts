@@ -17,8 +17,10 @@ const meaning: MeaningView = {
   geoid: '',
   swap: null,
   far: false,
+  sign: '',
+  geographic: false,
   hasHeights: true,
-  asks: [{ key: 'heights', text: 'Are these heights ellipsoidal, or above the geoid?' }],
+  asks: [{ key: 'heights', text: 'Are these heights ellipsoidal, or above the geoid?', offer: '' }],
 };
 const preview: PreviewView = {
   id: 7,
@@ -86,6 +88,17 @@ describe('the preview of a file', () => {
     expect(third).toEqual({ kind: 'points' });
   });
 
+  it('lets go of easting and northing when a latitude is chosen', async () => {
+    const o = office({ 'PUT /intake/7/mapping': preview });
+    const angle = { quantity: 'angle', required: false, column: null, unit: null, units: ['deg', 'dms'] };
+    const fields = [...preview.fields, { ...angle, key: 'lat', label: 'latitude' }, { ...angle, key: 'lon', label: 'longitude' }];
+    const sheet = await show(PreviewSheet, { preview: { ...preview, fields } });
+    await sheet.get('[aria-label="Column of latitude"]').setValue('2');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/mapping').at(-1)).toMatchObject({ columns: { name: 0, lat: 2 } });
+    expect(Object.keys((o.bodies('PUT /intake/7/mapping').at(-1) as { columns: object }).columns)).toEqual(['name', 'lat']);
+  });
+
   it('accepts without the lines that cannot be used only when told to', async () => {
     const o = office({ 'POST /intake/7/accept': { seq: 1 } });
     const bad = {
@@ -138,8 +151,12 @@ describe('what a file means', () => {
     expect(sheet.text()).toContain('Are these heights ellipsoidal, or above the geoid?');
     await sheet.get('[data-test=heights]').setValue('geoid');
     await flushPromises();
-    expect(o.bodies('PUT /intake/7/meaning')).toEqual([{ frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false }]);
-    await sheet.setProps({ meaning: { ...meaning, heights: 'geoid', asks: [{ key: 'geoid', text: 'Above which geoid?' }] } } as never);
+    expect(o.bodies('PUT /intake/7/meaning')).toEqual([
+      { frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false, sign: '' },
+    ]);
+    await sheet.setProps({
+      meaning: { ...meaning, heights: 'geoid', asks: [{ key: 'geoid', text: 'Above which geoid?', offer: '' }] },
+    } as never);
     await sheet.get('[data-test=heights-geoid]').setValue(egm.reference);
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ heights: 'geoid', geoid: egm.reference });
@@ -156,7 +173,7 @@ describe('what a file means', () => {
     const o = office(answers);
     const sheet = await show(MeaningSheet, {
       file: 7,
-      meaning: { ...meaning, asks: [{ key: 'swap', text: 'Exchange them?' }, ...meaning.asks] },
+      meaning: { ...meaning, asks: [{ key: 'swap', text: 'Exchange them?', offer: '' }, ...meaning.asks] },
     });
     await sheet.get('[data-test=swap-yes]').trigger('click');
     await sheet.get('[data-test=heights]').setValue('ellipsoidal');
@@ -167,6 +184,7 @@ describe('what a file means', () => {
       geoid: '',
       swap: true,
       far: false,
+      sign: '',
     });
   });
 
@@ -186,11 +204,26 @@ describe('what a file means', () => {
     expect(sheet.find('[data-test=heights]').exists()).toBe(false);
   });
 
+  it('offers the sign that brings latitudes and longitudes near', async () => {
+    const o = office(answers);
+    const geographic = { ...meaning, geographic: true, asks: [{ key: 'sign', text: 'Has a minus sign been lost?', offer: 'longitude' }] };
+    const sheet = await show(MeaningSheet, { file: 7, meaning: geographic });
+    expect(sheet.text()).toContain('latitudes and longitudes are');
+    expect(sheet.findAll('[data-test=frame] option').map((x) => x.text())).toEqual(['on the datum of the project', 'on another datum']);
+    await sheet.get('[data-test=sign-yes]').trigger('click');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ sign: 'longitude', frame: 'project' });
+    await sheet.setProps({ meaning: { ...geographic, sign: 'longitude', asks: [] } } as never);
+    expect(sheet.text()).toContain('The sign of longitude is changed.');
+    await press(sheet, 'ask again');
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ sign: '', swap: null });
+  });
+
   it('lets far points in when that is meant, and asks again on request', async () => {
     const o = office(answers);
     const sheet = await show(MeaningSheet, {
       file: 7,
-      meaning: { ...meaning, asks: [{ key: 'far', text: 'B would lie 6 000 km from the project. Is that meant?' }] },
+      meaning: { ...meaning, asks: [{ key: 'far', text: 'B would lie 6 000 km from the project. Is that meant?', offer: '' }] },
     });
     await sheet.get('[data-test=far-yes]').trigger('click');
     await flushPromises();
