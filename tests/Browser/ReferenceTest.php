@@ -177,6 +177,33 @@ final class ReferenceTest extends TestCase
         $o->see('230.12');
     }
 
+    public function testLatitudesAndLongitudesWithoutTheirMinusSignAreAskedAndPlaced(): void
+    {
+        $o = $this->office();
+        $file = $o->folder.'/marks.csv';
+        file_put_contents($file, "mark,latitude,longitude,ellipsoidal height [m],code\nGM1,54°24'00.60497\",3°05'54.21782\",221.25,X\n");
+        $o->go('/p/1/intake');
+        $o->see('all accepted');
+        $o->bring($file);
+        $o->find('[data-test=ask-sign]');
+        self::assertFalse($o->find('[data-test=accept]')->isEnabled());
+        // Choosing an easting lets go of the latitude; choosing the latitude again, of the easting.
+        $o->click("[aria-label='Column of easting'] option[value='1']");
+        $o->see('no column for northing');
+        $o->click("[aria-label='Column of latitude'] option[value='1']");
+        $o->click("[aria-label='Column of longitude'] option[value='2']");
+        $o->click("[aria-label='Unit of latitude'] option[value='dms']");
+        $o->click('[data-test=sign-yes]');
+        $o->see('The sign of longitude is changed.');
+        $o->await(static fn (): ?bool => $o->find('[data-test=accept]')->isEnabled() ? true : null, 'every question answered');
+        $o->click('[data-test=accept]');
+        $o->see('all accepted');
+        $o->go('/p/1/reference?page=inverse');
+        $o->type('[data-test=inverse-from]', 'GM1');
+        $o->type('[data-test=inverse-to]', 'KT01');
+        $o->see('grid distance');
+    }
+
     public function testALocalizationShowsTheWrongPairAndBringsThePegsOntoTheGrid(): void
     {
         $o = $this->office();

@@ -107,6 +107,9 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         >
       </template>
     </div>
+    <p v-if="meaning.geographic && frame === 'project' && reference?.system" class="quiet">
+      The project is on {{ reference.system.datum }}.
+    </p>
     <p v-if="asks.has('heights')" class="notice"><strong class="doubt">?</strong> {{ asks.get('heights') }}</p>
     <p v-if="asks.has('geoid')" class="notice"><strong class="doubt">?</strong> {{ asks.get('geoid') }}</p>
     <p v-if="asks.has('swap')" class="notice" data-test="ask-swap">

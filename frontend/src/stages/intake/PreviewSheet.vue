@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { post, put, remove } from '../../api/client';
 import type { AcceptRequest, FieldView, PreviewView } from '../../api/types';
 import { useProject } from '../../state/project';
@@ -39,49 +39,47 @@ const size = computed(() =>
     : '',
 );
 
-async function map(change: { kind?: string; field?: FieldView; column?: number | null; unit?: string | null }) {
-  if (change.kind) {
-    await project.attempt(async () =>
-      emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: change.kind })),
-    );
-    return;
+// Choices made before the last one came back are kept.
+let chosen: { columns: Record<string, number>; units: Record<string, string> } = { columns: {}, units: {} };
+watch(
+  () => props.preview,
+  ({ fields }) => {
+    chosen = { columns: {}, units: {} };
+    for (const f of fields) {
+      if (f.column !== null) chosen.columns[f.key] = f.column;
+      if (f.unit !== null) chosen.units[f.key] = f.unit;
+    }
+  },
+  { immediate: true },
+);
+
+async function save(mapping: { kind: string; columns?: Record<string, number>; units?: Record<string, string> }) {
+  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), mapping)));
+}
+const send = () => save({ kind: props.preview.kind, columns: { ...chosen.columns }, units: { ...chosen.units } });
+
+function chooseColumn(field: FieldView, column: string) {
+  delete chosen.columns[field.key];
+  if (column !== '') {
+    chosen.columns[field.key] = Number(column);
+    // A place is said one way: choosing a column of the one lets go of those of the other.
+    const isPlace = PLACES.flat().includes(field.key);
+    for (const key of isPlace ? PLACES.filter((way) => !way.includes(field.key)).flat() : []) {
+      delete chosen.columns[key];
+      delete chosen.units[key];
+    }
   }
-  const columns: Record<string, number> = {};
-  const units: Record<string, string> = {};
-  // A place is said one way: choosing a column of the one lets go of those of the other.
-  const other =
-    change.column == null ? undefined : PLACES.find((p) => !p.includes(change.field!.key) && PLACES.flat().includes(change.field!.key));
-  for (const f of props.preview.fields) {
-    if (other?.includes(f.key)) continue;
-    const isThis = f.key === change.field?.key;
-    const column = isThis && change.column !== undefined ? change.column : f.column;
-    const unit = isThis && change.unit !== undefined ? change.unit : f.unit;
-    if (column !== null) columns[f.key] = column;
-    if (unit !== null) units[f.key] = unit;
-  }
-  await project.attempt(async () =>
-    emit(
-      'preview',
-      await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units }),
-    ),
-  );
+  return send();
 }
 
-/** The unit of one column answers for its like: lengths are rarely mixed in one file. */
-async function answer(field: FieldView, unit: string) {
-  const columns: Record<string, number> = {};
-  const units: Record<string, string> = {};
-  for (const f of props.preview.fields) {
-    if (f.column !== null) columns[f.key] = f.column;
-    const value = f.key === field.key ? unit : (f.unit ?? (f.quantity === field.quantity && f.column !== null ? unit : null));
-    if (value !== null) units[f.key] = value;
+/** The unit of one column answers for its like while they are silent: lengths are rarely mixed in one file. */
+function chooseUnit(field: FieldView, unit: string) {
+  const asked = field.unit === null;
+  chosen.units[field.key] = unit;
+  for (const f of asked ? props.preview.fields : []) {
+    if (f.quantity === field.quantity && f.key in chosen.columns) chosen.units[f.key] ??= unit;
   }
-  await project.attempt(async () =>
-    emit(
-      'preview',
-      await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), { kind: props.preview.kind, columns, units }),
-    ),
-  );
+  return send();
 }
 
 async function accept() {
@@ -109,7 +107,7 @@ async function discard() {
           class="input kind"
           aria-label="Kind of file"
           :value="preview.kind"
-          @change="map({ kind: ($event.target as HTMLSelectElement).value })"
+          @change="save({ kind: ($event.target as HTMLSelectElement).value })"
         >
           <option v-for="k in preview.kinds" :key="k.key" :value="k.key">{{ k.label }}</option>
         </select>
@@ -164,12 +162,7 @@ async function discard() {
               class="input"
               :aria-label="`Column of ${f.label}`"
               :value="f.column ?? ''"
-              @change="
-                map({
-                  field: f,
-                  column: ($event.target as HTMLSelectElement).value === '' ? null : Number(($event.target as HTMLSelectElement).value),
-                })
-              "
+              @change="chooseColumn(f, ($event.target as HTMLSelectElement).value)"
             >
               <option value="">{{ f.required ? 'choose' : 'none' }}</option>
               <option v-for="c in preview.columns" :key="c.index" :value="c.index">{{ c.heading }}</option>
@@ -182,11 +175,7 @@ async function discard() {
               :class="{ asked: f.unit === null }"
               :aria-label="`Unit of ${f.label}`"
               :value="f.unit ?? ''"
-              @change="
-                f.unit === null
-                  ? answer(f, ($event.target as HTMLSelectElement).value)
-                  : map({ field: f, unit: ($event.target as HTMLSelectElement).value })
-              "
+              @change="chooseUnit(f, ($event.target as HTMLSelectElement).value)"
             >
               <option v-if="f.unit === null" value="">which?</option>
               <option v-for="u in f.units" :key="u" :value="u">{{ UNIT_NAMES[u] ?? u }}</option>

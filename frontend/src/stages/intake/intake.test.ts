@@ -84,7 +84,7 @@ describe('the preview of a file', () => {
     await flushPromises();
     const [first, second, third] = o.bodies('PUT /intake/7/mapping') as { columns?: Record<string, number>; kind: string }[];
     expect(first!.columns).toMatchObject({ e: 2, n: 2 });
-    expect(second!.columns).toEqual({ name: 0, e: 1 });
+    expect(second!.columns, 'the first choice is kept though its answer is still out').toEqual({ name: 0, e: 2 });
     expect(third).toEqual({ kind: 'points' });
   });
 
@@ -210,6 +210,7 @@ describe('what a file means', () => {
     const sheet = await show(MeaningSheet, { file: 7, meaning: geographic });
     expect(sheet.text()).toContain('latitudes and longitudes are');
     expect(sheet.findAll('[data-test=frame] option').map((x) => x.text())).toEqual(['on the datum of the project', 'on another datum']);
+    expect(sheet.text()).toContain('The project is on ETRS89.');
     await sheet.get('[data-test=sign-yes]').trigger('click');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ sign: 'longitude', frame: 'project' });
