@@ -76,10 +76,14 @@ final class LocalizationTest extends TestCase
         $fit = Fitter::fit($bad, new Choices());
         self::assertSame(['P3', 'horizontal'], [$fit->suspect['name'] ?? '', $fit->suspect['part'] ?? '']);
         self::assertEqualsWithDelta(-0.08, $fit->rows[2]['without']['e'] ?? 0.0, 0.01);
+        self::assertEqualsWithDelta([0.08, 0.0], $fit->suspect['off'] ?? [], 0.01);
+        $rest = Fitter::fit(array_values(array_filter($bad, static fn (Pair $p): bool => 'P3' !== $p->name)), new Choices());
+        self::assertEqualsWithDelta([$fit->sigma, $rest->sigma], [$fit->suspect['sigma'] ?? 0.0, $fit->suspect['sigmaWithout'] ?? 0.0], 1e-12);
         $high = $pairs;
         $high[4] = new Pair('P5', $high[4]->localE, $high[4]->localN, $high[4]->localH, $high[4]->gridE, $high[4]->gridN, (float) $high[4]->gridH + 0.1);
         $fit = Fitter::fit($high, new Choices());
         self::assertSame(['P5', 'height'], [$fit->suspect['name'] ?? '', $fit->suspect['part'] ?? '']);
+        self::assertEqualsWithDelta([0.1], $fit->suspect['off'] ?? [], 0.01);
     }
 
     public function testTheHull(): void

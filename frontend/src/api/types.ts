@@ -650,7 +650,7 @@ export interface FitView {
   sigmaH: number | null;
   redundancy: number;
   redundancyH: number;
-  suspect: { name: string; part: string; reason: string } | null;
+  suspect: { name: string; off: number[]; part: string; sigma: number; sigmaWithout: number } | null;
   hull: number[][];
   outside: ({ distance: number; name: string })[];
 }

@@ -16,7 +16,7 @@ final readonly class Fit
      * @param array<string, ?float>      $sd             standard deviations of the fitted parameters (shiftE, shiftN metres; rotation degrees; scale ratio; plane a, b, c), null where held or without redundancy
      * @param ?float                     $sigma          horizontal standard deviation of one coordinate, metres
      * @param int                        $redundancy     horizontal
-     * @param ?array{name: string, part: string, reason: string} $suspect the pair that fits worst with the others, when the evidence is strong
+     * @param ?array{name: string, part: string, sigma: float, sigmaWithout: float, off: list<float>} $suspect the pair that fits worst with the others, when the evidence is strong: sigma of all and of the rest, and how far it is off the rest (east and north, or height), metres
      * @param list<array{float, float}>  $hull           convex hull of the pairs on the local side
      */
     public function __construct(

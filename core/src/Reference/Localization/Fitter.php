@@ -388,11 +388,12 @@ final class Fitter
      * @param list<Pair> $plan
      * @param list<Pair> $heights
      *
-     * @return ?array{name: string, part: string, reason: string}
+     * @return ?array{name: string, part: string, sigma: float, sigmaWithout: float, off: list<float>}
      */
     private static function suspect(array $rows, array $plan, array $heights, int $redundancy, int $redundancyH, float $sum, float $sumH, Choices $choices): ?array
     {
         $best = null;
+        $strongest = 0.0;
         foreach ($rows as $row) {
             if (null === $row['without'] || null === $row['e']) {
                 continue;
@@ -402,21 +403,23 @@ final class Fitter
                 $rest = self::sumWithout($others, $choices);
                 // F statistic of the two coordinates this pair adds, against what is left without it.
                 $f = null === $rest ? 0.0 : (($sum - $rest) / 2.0) / max(1e-12, $rest / ($redundancy - 2));
-                if (sqrt($f) > self::CRITICAL && $sum > 1e-8 && ($best['value'] ?? 0.0) < $f) {
-                    $best = ['value' => $f, 'name' => $row['name'], 'part' => 'horizontal', 'reason' => \sprintf('without it the others fit to %.4f m instead of %.4f m; it is off by %.3f m east, %.3f m north', sqrt(($rest ?? 0.0) / ($redundancy - 2)), sqrt($sum / $redundancy), -$row['without']['e'], -$row['without']['n'])];
+                if (sqrt($f) > self::CRITICAL && $sum > 1e-8 && $strongest < $f) {
+                    $strongest = $f;
+                    $best = ['name' => $row['name'], 'part' => 'horizontal', 'sigma' => sqrt($sum / $redundancy), 'sigmaWithout' => sqrt(($rest ?? 0.0) / ($redundancy - 2)), 'off' => [-$row['without']['e'], -$row['without']['n']]];
                 }
             }
             if ($redundancyH > 1 && null !== $row['without']['h'] && null !== $row['h']) {
                 $others = array_values(array_filter($heights, static fn (Pair $p): bool => $p->name !== $row['name']));
                 $rest = array_sum(array_map(static fn (float $v): float => $v * $v, self::vertical($others, $choices, $plan[0]->localE, $plan[0]->localN)[2]));
                 $f = ($sumH - $rest) / max(1e-12, $rest / ($redundancyH - 1));
-                if (sqrt($f) > 1.4 * self::CRITICAL && $sumH > 1e-8 && ($best['value'] ?? 0.0) < $f) {
-                    $best = ['value' => $f, 'name' => $row['name'], 'part' => 'height', 'reason' => \sprintf('without it the other heights fit to %.4f m instead of %.4f m; it is off by %.3f m', sqrt($rest / ($redundancyH - 1)), sqrt($sumH / $redundancyH), -$row['without']['h'])];
+                if (sqrt($f) > 1.4 * self::CRITICAL && $sumH > 1e-8 && $strongest < $f) {
+                    $strongest = $f;
+                    $best = ['name' => $row['name'], 'part' => 'height', 'sigma' => sqrt($sumH / $redundancyH), 'sigmaWithout' => sqrt($rest / ($redundancyH - 1)), 'off' => [-$row['without']['h']]];
                 }
             }
         }
 
-        return null === $best ? null : ['name' => $best['name'], 'part' => $best['part'], 'reason' => $best['reason']];
+        return $best;
     }
 
     /** @param list<Pair> $plan */

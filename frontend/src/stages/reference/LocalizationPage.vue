@@ -13,6 +13,7 @@ import { asked, choicesOf, everythingFitted, heightsOf, type LocalizationFile, p
 import FitParameters from './FitParameters.vue';
 import KeptLocalizations from './KeptLocalizations.vue';
 import { merged, type Pair, pastePairs, type Side } from './pairs';
+import { suspicion } from './suspicion';
 
 interface Row extends Pair {
   fit: FitView['rows'][number] | null;
@@ -224,7 +225,7 @@ async function bring(event: Event) {
       <p v-if="problem" class="notice bad" role="alert" data-test="fit-problem">{{ problem }}</p>
       <p v-if="fit?.suspect" class="notice bad" data-test="suspect">
         <span
-          ><strong class="fails">✕ {{ fit.suspect.name }}</strong> does not fit the others: {{ fit.suspect.reason }}.</span
+          ><strong class="fails">✕ {{ fit.suspect.name }}</strong> does not fit the others: {{ suspicion(fit.suspect, units) }}.</span
         >
       </p>
       <p v-if="fit && fit.outside.length > 0" class="notice" data-test="outside">

@@ -402,13 +402,15 @@ describe('localization', () => {
 
   it('names the suspected pair and the points beyond the hull', async () => {
     const { wrapper } = await page({
-      suspect: { name: 'KT03', part: 'horizontal', reason: 'without it the others fit to 0.002 m' },
+      suspect: { name: 'KT03', part: 'horizontal', sigma: 0.0174, sigmaWithout: 0.0021, off: [0.05, -0.0123] },
       outside: [{ name: 'SP14', distance: 84.2 }],
     });
     await press(wrapper, 'Add pairs');
     await type(wrapper, '[data-test=paste]', lines);
     await press(wrapper, 'Pair them by name');
-    expect(wrapper.get('[data-test=suspect]').text()).toContain('✕ KT03 does not fit the others: without it the others fit to 0.002 m.');
+    expect(wrapper.get('[data-test=suspect]').text()).toContain(
+      '✕ KT03 does not fit the others: without it the others fit to 2.1 mm instead of 17.4 mm; its grid position lies 50.0 mm east and 12.3 mm south of where they put it.',
+    );
     expect(wrapper.get('[data-test=outside]').text()).toContain('1 point lies beyond the pairs’ hull, SP14 farthest with 84.2 m');
   });
 
