@@ -28,6 +28,8 @@ final class Faults
             $cause instanceof ValidationFailedException => self::invalid($cause),
             $e instanceof ValidationFailedException => self::invalid($e),
             $e instanceof UnusableInput => Problem::response(422, 'This cannot be used.', $e->getMessage(), '' === $e->where ? [] : [['pointer' => $e->where, 'detail' => $e->reason]]),
+            // What core cannot compute for lack of a grid, a projection's reach or a meaning is bad input wherever it surfaces.
+            $e instanceof \DomainException => Problem::response(422, 'This cannot be computed.', $e->getMessage()),
             $e instanceof LaterChange => Problem::response(409, 'This cannot be undone alone.', $e->getMessage()),
             $e instanceof NoSuchEntry => Problem::response(404, 'Not found.', $e->getMessage()),
             $e instanceof HttpExceptionInterface && $e->getStatusCode() < 500 => Problem::response($e->getStatusCode(), self::title($e->getStatusCode()), '' === $e->getMessage() ? 'The request cannot be answered as it is.' : $e->getMessage()),

@@ -15,9 +15,10 @@ final readonly class Meaning
      * @param string $geoid   the geoid they are above; empty takes the project's
      * @param ?bool  $swap    whether eastings and northings stand in each other's column; null while not answered
      * @param string $sign    whose sign is changed: "latitude", "longitude", "both" or "none"; empty while not answered
+     * @param string $operation name of the transformation chosen; empty takes the best
      * @param bool   $far     that the points lie far from the project is known and meant
      */
-    public function __construct(public string $frame = 'project', public string $heights = '', public string $geoid = '', public ?bool $swap = null, public bool $far = false, public string $sign = '')
+    public function __construct(public string $frame = 'project', public string $heights = '', public string $geoid = '', public ?bool $swap = null, public bool $far = false, public string $sign = '', public string $operation = '')
     {
     }
 
@@ -48,12 +49,17 @@ final readonly class Meaning
             throw new UnusableInput('/sign', 'is "latitude", "longitude", "both" or "none"');
         }
 
-        return new self($frame, $heights, $geoid, $swap, $far, $sign);
+        $operation = $data['operation'] ?? '';
+        if (!\is_string($operation)) {
+            throw new UnusableInput('/operation', 'is the name of a transformation');
+        }
+
+        return new self($frame, $heights, $geoid, $swap, $far, $sign, $operation);
     }
 
     /** @return array<string, string|bool|null> */
     public function toArray(): array
     {
-        return ['frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap, 'far' => $this->far, 'sign' => $this->sign];
+        return ['frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap, 'far' => $this->far, 'sign' => $this->sign, 'operation' => $this->operation];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Reference\View\CandidateView;
 use Mensura\Exchange\Delimited\Finding;
 
 /** Where the points of a file come to lie in the project, what must be asked before they may, and what is odd about it. */
@@ -14,9 +15,10 @@ final readonly class Placement
      * @param list<array<string, mixed>>  $records with e, n, h in the project's system, metres
      * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, sign, far
      * @param list<Finding>               $findings
+     * @param list<CandidateView>         $ways    transformations to choose among, when the best cannot be used or one was chosen
      * @param string                      $offer   the answer to "sign" that brings the points near
      */
-    public function __construct(public string $known, public array $records, public array $asks, public array $findings, public string $offer = '')
+    public function __construct(public string $known, public array $records, public array $asks, public array $findings, public string $offer = '', public array $ways = [])
     {
     }
 }

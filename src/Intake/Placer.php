@@ -8,10 +8,12 @@ use App\Project\Project;
 use App\Reference\ApplyLocalization;
 use App\Reference\Movement;
 use App\Reference\ProjectReference;
+use App\Reference\SystemDescription;
 use Doctrine\DBAL\Connection;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Fault\UnusableInput;
+use Mensura\Reference\Crs\Area;
 use Mensura\Reference\Crs\HorizontalSystem;
 
 /** Brings the coordinates of a file into the project's system and heights. */
@@ -81,14 +83,15 @@ final class Placer
             $known = null !== $heights && !isset($asks['geoid']);
             $same = !$geographic && 'project' === $meaning->frame && (!$known || $source?->name === $target?->name);
             if (!$same) {
-                $movement = Movement::between($this->references, $project, $from, $known ? $source : null, $system, $known ? $target : null, $extent ?? $from->area);
-                foreach ($records as $i => $r) {
-                    $h = null === $r['h'] ? null : (float) $r['h'];
-                    [$e, $n, $h] = $geographic
-                        ? $movement->fromDegrees((string) $r['name'], (float) $r['lat'], (float) $r['lon'], $h)
-                        : $movement->apply((string) $r['name'], (float) $r['e'], (float) $r['n'], $h);
-                    $records[$i] = ['e' => $e, 'n' => $n, 'h' => $h] + $r;
+                $area = $extent ?? self::area($from, $geographic, $records);
+                $choose = fn (): array => SystemDescription::candidates($this->references->finder($project->id())->ways(ProjectReference::spatial($from), ProjectReference::spatial($system), true), $area);
+                try {
+                    $movement = Movement::between($this->references, $project, $from, $known ? $source : null, $system, $known ? $target : null, $area, '' === $meaning->operation ? null : $meaning->operation);
+                    $records = self::follow($movement, $geographic, $records);
+                } catch (UnusableInput $e) {
+                    return new Placement('global', $records, $asks, [new Finding(Finding::ERROR, null, $e->reason)], $offer, '/operation' === $e->where ? $choose() : []);
                 }
+                $ways = '' === $meaning->operation ? [] : $choose();
             }
             $where = $whereabouts->doubt($records);
             if (null !== $where && !$meaning->far) {
@@ -96,7 +99,46 @@ final class Placer
             }
         }
 
-        return new Placement('global', $records, $asks, [], $offer);
+        return new Placement('global', $records, $asks, [], $offer, $ways ?? []);
+    }
+
+    /**
+     * @param list<array<string, mixed>> $records
+     *
+     * @return list<array<string, mixed>> with their places and heights in the project's
+     */
+    private static function follow(Movement $movement, bool $geographic, array $records): array
+    {
+        foreach ($records as $i => $r) {
+            $h = null === $r['h'] ? null : (float) $r['h'];
+            [$e, $n, $h] = $geographic
+                ? $movement->fromDegrees((string) $r['name'], (float) $r['lat'], (float) $r['lon'], $h)
+                : $movement->apply((string) $r['name'], (float) $r['e'], (float) $r['n'], $h);
+            $records[$i] = ['e' => $e, 'n' => $n, 'h' => $h] + $r;
+        }
+
+        return $records;
+    }
+
+    /**
+     * Where the places of a file lie, degrees from Greenwich, as far as its system can say.
+     *
+     * @param list<array<string, mixed>> $records
+     */
+    private static function area(HorizontalSystem $from, bool $geographic, array $records): ?Area
+    {
+        $lats = $lons = [];
+        foreach ($records as $r) {
+            try {
+                [$lat, $lon] = $geographic ? [deg2rad((float) $r['lat']), deg2rad((float) $r['lon'] + $from->datum->primeMeridian)] : $from->toGeographic((float) $r['e'], (float) $r['n']);
+            } catch (\DomainException) {
+                continue; // named when it is to follow
+            }
+            $lats[] = rad2deg($lat);
+            $lons[] = fmod(rad2deg($lon) + 900.0, 360.0) - 180.0;
+        }
+
+        return [] === $lats ? $from->area : Area::around($lats, $lons);
     }
 
     /**

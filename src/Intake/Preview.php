@@ -96,8 +96,9 @@ final class Preview
         $m = $reading->meaning;
 
         return new MeaningView(
-            $m->frame, $m->heights, $reading->mapping->heightsSaid($reading->table) ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(), $m->swap, $m->far, $m->sign, $reading->mapping->isGeographic(),
+            $m->frame, $m->heights, $reading->mapping->heightsSaid($reading->table) ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(), $m->swap, $m->far, $m->sign, $m->operation, $reading->mapping->isGeographic(),
             isset($reading->mapping->columns['h']), array_map(static fn (string $key, string $text): AskView => new AskView($key, $text, 'sign' === $key ? $placed->offer : ''), array_keys($placed->asks), $placed->asks),
+            $placed->ways,
         );
     }
 

@@ -61,6 +61,9 @@ final class ApplyLocalization implements Operation
                 if (null !== $p[$ce] && null !== $p[$cn]) {
                     [$e, $n] = $l->toGrid((float) $p[$ce], (float) $p[$cn]);
                     $fields += [$ce => $e, $cn => $n, $ch => null === $p[$ch] ? null : $l->heightToGrid((float) $p[$ce], (float) $p[$cn], (float) $p[$ch])];
+                } elseif (null !== $p[$ch] && null !== $p['e'] && null !== $p['n']) {
+                    // A height given alone follows where the point itself lies.
+                    $fields += [$ch => $l->heightToGrid((float) $p['e'], (float) $p['n'], (float) $p[$ch])];
                 }
             }
             $journal->update('point', (int) $p['id'], $fields);
@@ -70,15 +73,7 @@ final class ApplyLocalization implements Operation
             throw new UnusableInput('/localization', 'no point of the project is known only locally; there is nothing to bring onto the grid');
         }
         if ($wasPlane) {
-            foreach ($this->connection->fetchAllAssociative('SELECT id, definition FROM surface WHERE project_id = ?', [$project->id()]) as $row) {
-                $definition = json_decode((string) $row['definition'], true, 16, \JSON_THROW_ON_ERROR);
-                foreach ($definition['lines'] ?? [] as $i => $line) {
-                    foreach ($line['vertices'] ?? [] as $k => $vertex) {
-                        $definition['lines'][$i]['vertices'][$k] = $l->toGrid((float) $vertex[0], (float) $vertex[1]);
-                    }
-                }
-                $journal->update('surface', (int) $row['id'], ['definition' => json_encode($definition, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION)]);
-            }
+            SurfaceLines::move($this->connection, $journal, $project, static fn (string $surface, float $e, float $n): array => $l->toGrid($e, $n));
             $journal->update('project', $project->id(), ['reference' => $system, 'heights' => $kind, 'geoid' => $geoid]);
         }
         $this->title = \sprintf('Applied the localization %s: %d points now in %s', $name, $moved, $system);

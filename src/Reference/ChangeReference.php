@@ -90,7 +90,11 @@ final class ChangeReference implements Operation
             ++$moved;
         }
         if (null !== $movement) {
-            $this->moveLines($project, $journal, $movement);
+            SurfaceLines::move($this->connection, $journal, $project, static function (string $surface, float $e, float $n) use ($movement): array {
+                [$x, $y] = $movement->apply('a line of surface '.$surface, $e, $n, null);
+
+                return [$x, $y];
+            });
         }
         $journal->update('project', $project->id(), $fields);
         $label = Project::PLANE === $this->reference ? 'plane local system' : ($this->references->system($project->id(), $this->reference)?->label() ?? $this->reference);
@@ -169,19 +173,5 @@ final class ChangeReference implements Operation
         $new = $movement->apply((string) $p['name'], (float) $p[$ce], (float) $p[$cn], null === $p[$ch] ? null : (float) $p[$ch]);
 
         return [$ce => $new[0], $cn => $new[1], $ch => $new[2]];
-    }
-
-    /** Vertices drawn on the sketch are in project coordinates too. */
-    private function moveLines(Project $project, Journal $journal, Movement $movement): void
-    {
-        foreach ($this->connection->fetchAllAssociative('SELECT id, name, definition FROM surface WHERE project_id = ?', [$project->id()]) as $row) {
-            $definition = json_decode((string) $row['definition'], true, 16, \JSON_THROW_ON_ERROR);
-            foreach ($definition['lines'] ?? [] as $i => $line) {
-                foreach ($line['vertices'] ?? [] as $k => $vertex) {
-                    $definition['lines'][$i]['vertices'][$k] = \array_slice($movement->apply('a line of surface '.$row['name'], (float) $vertex[0], (float) $vertex[1], null), 0, 2);
-                }
-            }
-            $journal->update('surface', (int) $row['id'], ['definition' => json_encode($definition, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION)]);
-        }
     }
 }

@@ -107,15 +107,17 @@ final class CustomSystemController
         try {
             $area = null !== $request->south && null !== $request->west && null !== $request->north && null !== $request->east
                 ? new Area($request->south, $request->west, $request->north, $request->east)
-                : $this->references->extent($project) ?? throw new UnusableInput('/south', 'the project has no points known globally; state the extent of the site');
+                : $this->references->extent($project) ?? throw new UnusableInput('/south', 'the project has no points known globally; give the corners of the site');
         } catch (UnusableInput $e) {
             throw $e;
         } catch (\DomainException $e) {
             throw new UnusableInput('/south', $e->getMessage());
         }
-        $geodetic = $this->references->registry()->horizontalSystem($current->geodetic ?? 'EPSG:4258');
+        // A plane project states no datum: then the design is on the one its request names, and the answer says which.
+        $base = $current ?? $this->references->registry()->horizontalSystem($request->geodetic);
+        [$geodetic, $geodeticName] = null === $current ? [$base->code, $base->name] : [$current->geodetic, $current->geodeticName];
         try {
-            $d = LowDistortion::propose('' === $request->name ? 'low distortion' : $request->name, $geodetic->datum, $geodetic->code, $geodetic->name, $area, $request->height);
+            $d = LowDistortion::propose('' === $request->name ? 'low distortion' : $request->name, $base->datum, $geodetic, $geodeticName, $area, $request->height);
         } catch (\DomainException $e) {
             throw new UnusableInput('/height', $e->getMessage());
         }
@@ -135,7 +137,7 @@ final class CustomSystemController
         $kept = '' === $request->name ? null : $this->store($project, $request->name, $d['system'], \sprintf('Designed the low-distortion system %s: %s, scale %.6f, %.1f to %.1f ppm', $request->name, $d['method'], $d['scale'], $d['ppm']['min'], $d['ppm']['max']));
 
         return new JsonResponse(new DesignView(
-            $d['method'], $d['scale'], rad2deg($values[8801] ?? 0.0), rad2deg($values[8802] ?? 0.0), $d['ppm']['min'], $d['ppm']['max'], $d['ppm']['mean'], $d['other']['method'], $d['other']['min'], $d['other']['max'],
+            $base->datum->name, $d['method'], $d['scale'], rad2deg($values[8801] ?? 0.0), rad2deg($values[8802] ?? 0.0), $d['ppm']['min'], $d['ppm']['max'], $d['ppm']['mean'], $d['other']['method'], $d['other']['min'], $d['other']['max'],
             [] === $own ? null : min($own), [] === $own ? null : max($own), rtrim(WktWriter::write(new CoordinateSystem($d['system']))), $samples, $kept,
         ), null === $kept ? 200 : 201);
     }

@@ -13,6 +13,7 @@ use App\Reference\View\ExtractView;
 use App\Store\FileStore;
 use Doctrine\DBAL\Connection;
 use Mensura\Fault\UnusableInput;
+use Mensura\Geodesy\Ellipsoid;
 use Mensura\Reference\Crs\Area;
 use Mensura\Reference\Crs\CoordinateSystem;
 use Mensura\Reference\Grid\GeoidExtract;
@@ -160,7 +161,7 @@ final class HeightsController
                 if (null === $r->lat || null === $r->lon || null === $r->radiusKm) {
                     throw new UnusableInput('/lat', 'give the centre and a radius');
                 }
-                $area = GeoidExtract::around($r->lat, $r->lon, $r->radiusKm, \Mensura\Geodesy\Ellipsoid::wgs84());
+                $area = GeoidExtract::around($r->lat, $r->lon, $r->radiusKm, Ellipsoid::wgs84());
                 $where = \sprintf('%s%gkm', self::corner($r->lat, $r->lon), $r->radiusKm);
             } else {
                 if (null === $r->south || null === $r->west || null === $r->north || null === $r->east) {

@@ -9,7 +9,6 @@ use App\Project\ProjectAccess;
 use App\Reference\View\InverseView;
 use Doctrine\DBAL\Connection;
 use Mensura\Fault\UnusableInput;
-use Mensura\Reference\Grid\OutsideGrid;
 use Mensura\Reference\Ground\GridPoint;
 use Mensura\Reference\Ground\Inverse;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -56,8 +55,6 @@ final class InverseController
                 $nb = $geoid->height(rad2deg($lat), rad2deg($lon));
             }
             $i = Inverse::between($system, [$a['e'], $a['n'], $a['h'] ?? 0.0], [$b['e'], $b['n'], $b['h'] ?? 0.0], $na, $nb);
-        } catch (OutsideGrid $e) {
-            throw new UnusableInput('', $e->getMessage());
         } catch (\DomainException $e) {
             throw new UnusableInput('', $e->getMessage());
         }
@@ -91,9 +88,9 @@ final class InverseController
         ]));
     }
 
-    /** Convergence, factors and N of every point, for the table. */
+    /** Convergence, factors and N of every point, for the table; of one when it is named. Null where the projection or the geoid has no value. */
     #[Route('/factors', methods: 'GET')]
-    public function factors(int $id): JsonResponse
+    public function factors(int $id, Request $request): JsonResponse
     {
         $project = $this->access->read($id);
         $system = $this->references->of($project);
@@ -101,16 +98,18 @@ final class InverseController
             return new JsonResponse([]);
         }
         $geoid = $this->references->geoidOf($project);
+        $name = (string) $request->query->get('point');
         $rows = [];
-        foreach ($this->connection->fetchAllAssociative("SELECT name, e, n, h FROM point WHERE project_id = ? AND known = 'global' AND e IS NOT NULL AND n IS NOT NULL ORDER BY role = 'surveyed', id LIMIT 3000", [$id]) as $p) {
+        foreach ($this->connection->iterateAssociative("SELECT name, e, n, h FROM point WHERE project_id = ? AND known = 'global' AND e IS NOT NULL AND n IS NOT NULL".('' === $name ? '' : ' AND name = ?')." ORDER BY role = 'surveyed', id", '' === $name ? [$id] : [$id, $name]) as $p) {
+            $n = $point = null;
             try {
                 [$lat, $lon] = $system->toGeographic((float) $p['e'], (float) $p['n']);
                 $n = $geoid?->height(rad2deg($lat), rad2deg($lon));
                 $point = GridPoint::at($system, (float) $p['e'], (float) $p['n'], (float) ($p['h'] ?? 0.0) + ($n ?? 0.0));
             } catch (\DomainException) {
-                continue;
+                // The row says so by its gaps.
             }
-            $rows[] = ['name' => (string) $p['name'], 'lat' => $point->latDegrees, 'lon' => $point->lonDegrees, 'convergence' => $point->convergence, 'scale' => $point->scale, 'combined' => $point->combined(), 'n' => $n];
+            $rows[] = ['name' => (string) $p['name'], 'lat' => $point?->latDegrees, 'lon' => $point?->lonDegrees, 'convergence' => $point?->convergence, 'scale' => $point?->scale, 'combined' => $point?->combined(), 'n' => $n];
         }
 
         return new JsonResponse($rows);

@@ -57,6 +57,9 @@ final class LocalizationController
         if ('' === trim($request->name)) {
             throw new UnusableInput('/name', 'give the localization a name');
         }
+        if ('' === $request->system) {
+            throw new UnusableInput('/system', 'say which system the grid is in');
+        }
         $this->references->projected($id, $request->system);
         $heights = $request->heights;
         if ('geoid' === $heights) {

@@ -59,6 +59,21 @@ final class GraticuleFileTest extends ApiTestCase
         }
     }
 
+    public function testTheFirstFileOfAnEmptyProjectComesFromAnotherDatum(): void
+    {
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'], 200);
+        $file = $this->bring('a.csv', self::HEADING."A,54.4,-3.1,100,X\n");
+        $answered = $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'EPSG:4326'], 200);
+        self::assertStringContainsString('needs the grid OSTN15_NTv2_OSGBtoETRS.gsb, which is not installed', $answered['findings'][0]['message']);
+        self::assertFalse($answered['acceptable']);
+        $usable = array_values(array_filter($answered['meaning']['ways'], static fn (array $w): bool => $w['usable'] && $w['covers']));
+        self::assertSame('Inverse of OSGB36 to WGS 84 (6)', $usable[0]['name']);
+        $answered = $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'EPSG:4326', 'operation' => $usable[0]['name']], 200);
+        self::assertTrue($answered['acceptable']);
+        // cs2cs EPSG:4326 EPSG:27700: OSGB36 to WGS 84 (6), two metres good.
+        self::assertEqualsWithDelta([328685.614, 501061.185], [$answered['points'][0]['e'], $answered['points'][0]['n']], 2e-3);
+    }
+
     public function testALostMinusSignIsAsked(): void
     {
         $this->accept('c.csv', self::CONTROL);

@@ -21,6 +21,8 @@ final class MeaningTest extends ApiTestCase
             self::assertSame($said, $spoken['meaning']['said']);
             self::assertSame('geoid' === $said ? ['geoid'] : [], array_column($spoken['meaning']['asks'], 'key'));
         }
+        $undulation = $this->bring('d.csv', "point,easting [m],northing [m],geoid height [m],held\nD,493612.345,6028050.5,52.9,en\n");
+        self::assertNull(array_column($undulation['fields'], 'column', 'key')['h'], 'A geoid height is N, not the height of the point.');
         $plan = $this->bring('c.csv', "point,easting [m],northing [m],held\nC,493612.345,6028050.5,en\n");
         self::assertSame([], $plan['meaning']['asks'], 'No heights, no question.');
     }

@@ -27,6 +27,7 @@ final class InverseTest extends ApiTestCase
         $factors = $this->get('/reference/factors');
         self::assertSame(['A', 'B'], array_column($factors, 'name'));
         self::assertEqualsWithDelta($ends['combined factor']['to'], $factors[1]['combined'], 1e-12);
+        self::assertSame([$factors[1]], $this->get('/reference/factors?point=B'));
     }
 
     public function testAPlaneProjectHasOneDistance(): void

@@ -69,6 +69,8 @@ final class LocalizationTest extends ApiTestCase
         self::assertMatchesRegularExpression('/mirror|exchanged|reflect/', $this->post('/reference/localizations/fit', $mirrored, 422)['detail']);
         $words = ['pairs' => [['localE' => 'ten'] + $r['pairs'][0]]] + $r;
         self::assertSame('/pairs/0/localE', $this->post('/reference/localizations/fit', $words, 422)['errors'][0]['pointer']);
+        $this->post('/reference/localizations/fit', ['system' => ''] + $r);
+        self::assertStringContainsString('say which system the grid is in', $this->post('/reference/localizations', ['system' => ''] + $r, 422)['detail']);
         self::assertStringContainsString('give the localization a name', $this->post('/reference/localizations', ['name' => ' '] + $r, 422)['detail']);
     }
 
@@ -89,6 +91,20 @@ final class LocalizationTest extends ApiTestCase
         $points = array_column($this->get('/points')['points'], null, 'name');
         self::assertSame([1000.0, 'local'], [(float) $points['M1']['e'], $points['M1']['known']]);
         self::assertSame('plane', $this->get('')['reference']);
+    }
+
+    public function testAHeightGivenAloneAndDrawnLinesFollowToo(): void
+    {
+        $this->planeProject();
+        $this->database()->executeStatement("UPDATE point SET role = 'control', held = 'h', given_h = 50.5 WHERE name = 'M1'");
+        $line = ['role' => 'edge', 'name' => 'toe', 'points' => [], 'vertices' => [[1000.0, 2000.0], [1100.0, 2000.0]]];
+        $this->database()->insert('surface', ['project_id' => $this->project, 'name' => 'Toe', 'definition' => json_encode(['lines' => [$line]], \JSON_THROW_ON_ERROR)]);
+        $id = $this->post('/reference/localizations', self::request(), 201)['id'];
+        $this->post("/reference/localizations/$id/apply");
+        self::assertEqualsWithDelta(230.5, array_column($this->get('/points')['points'], 'givenH', 'name')['M1'], 0.003);
+        $vertex = json_decode((string) $this->database()->fetchOne('SELECT definition FROM surface'), true, 16, \JSON_THROW_ON_ERROR)['lines'][0]['vertices'][1];
+        // 100 m along the site's easting runs at 30 degrees off the grid's.
+        self::assertEqualsWithDelta([493000.0 + 1100.0 * cos(deg2rad(30.0)) + 2000.0 * 0.5, 6025000.0 - 1100.0 * 0.5 + 2000.0 * cos(deg2rad(30.0))], $vertex, 0.003);
     }
 
     public function testSharedAsAnOpenFileAndAsWkt(): void

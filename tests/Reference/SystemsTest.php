@@ -117,6 +117,23 @@ final class SystemsTest extends ApiTestCase
         $this->post('/reference/design', ['height' => 100.0, 'south' => 80.0, 'west' => 0.0, 'north' => 10.0, 'east' => 1.0], 422);
     }
 
+    public function testADesignBeforeThereArePoints(): void
+    {
+        $site = ['height' => 230.0, 'south' => 54.3, 'west' => -3.2, 'north' => 54.5, 'east' => -3.0];
+        self::assertStringContainsString('give the corners of the site', $this->post('/reference/design', ['height' => 230.0], 422)['detail']);
+        $d = $this->post('/reference/design', $site);
+        self::assertSame('European Terrestrial Reference System 1989 ensemble', $d['datum']);
+        // Beyond what the project's projection can show, which is an answer, not a defect.
+        self::assertStringContainsString('cannot be computed', $this->post('/reference/design', ['west' => 170.0, 'east' => 170.1, 'south' => -0.05, 'north' => 0.05] + $site, 422)['title']);
+        $this->call('PUT', '/reference', ['reference' => 'plane', 'heights' => 'local'], 200);
+        self::assertSame('World Geodetic System 1984 ensemble', $this->post('/reference/design', ['geodetic' => 'EPSG:4326'] + $site)['datum'], 'A plane project says on which datum.');
+        $this->post('/reference/design', ['geodetic' => 'EPSG:999999'] + $site, 422);
+        // An own system that names only an ellipsoid is designed upon as it is, not on another datum.
+        $id = $this->post('/reference/custom', ['name' => 'Old', 'definition' => '+proj=utm +zone=30 +ellps=intl +units=m'], 201)['id'];
+        $this->call('PUT', '/reference', ['reference' => 'custom:'.$id, 'heights' => 'ellipsoidal'], 200);
+        self::assertStringContainsString('ELLIPSOID["intl",6378388,297', $this->post('/reference/design', $site)['wkt']);
+    }
+
     public function testScaledToGround(): void
     {
         $this->accept('c.csv', self::MARKS);

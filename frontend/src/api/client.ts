@@ -13,6 +13,11 @@ export class Problem extends Error {
   }
 }
 
+/** Why something failed, as short as a form can say it. */
+export function reasonOf(error: unknown): string {
+  return error instanceof Problem ? (error.errors[0]?.detail ?? error.message) : String(error);
+}
+
 let token = '';
 
 export async function session(): Promise<SessionView> {

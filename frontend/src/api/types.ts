@@ -76,6 +76,7 @@ export interface MeaningRequest {
   swap?: boolean | null;
   far?: boolean;
   sign?: string;
+  operation?: string;
 }
 
 /** A question about a waiting file. Key: heights, geoid, swap, sign or far; offer is the answer a yes gives to sign. */
@@ -146,9 +147,11 @@ export interface MeaningView {
   swap: boolean | null;
   far: boolean;
   sign: string;
+  operation: string;
   geographic: boolean;
   hasHeights: boolean;
   asks: AskView[];
+  ways: CandidateView[];
 }
 
 /** A position for the sketch, metres. */
@@ -534,7 +537,8 @@ export interface CustomSystemRequest {
   lon?: number | null;
 }
 
-/** A low-distortion design: the site's ellipsoidal height in metres; a name keeps it. */
+/** A low-distortion design: the site's ellipsoidal height in metres; a name keeps it. Corners in degrees where the project
+ has no points; geodetic is the system that the design for a plane project is on. */
 export interface DesignRequest {
   height: number;
   name?: string;
@@ -542,6 +546,7 @@ export interface DesignRequest {
   west?: number | null;
   north?: number | null;
   east?: number | null;
+  geodetic?: string;
 }
 
 /** A geoid extract: the model, an area by corners or by centre and radius (km), a step (degrees; null keeps it), an ellipsoid. */
@@ -566,10 +571,10 @@ export interface GroundRequest {
   name: string;
 }
 
-/** Pairs and what to fit. Held values: metres, degrees clockwise, ratio; null fits. */
+/** Pairs and what to fit. Held values: metres, degrees clockwise, ratio; null fits. The system may stay open until it is kept. */
 export interface LocalizationRequest {
   pairs: ({ gridE: number; gridH: number | null; gridN: number; horizontal: boolean; localE: number; localH: number | null; localN: number; name: string; vertical: boolean })[];
-  system: string;
+  system?: string;
   heights?: string;
   geoid?: string;
   shiftE?: number | null;
@@ -604,6 +609,7 @@ export interface CandidateView {
 
 /** A proposed low-distortion system: parts per million over the extent, positive where grid distances are longer than those on the ground. */
 export interface DesignView {
+  datum: string;
   method: string;
   scale: number;
   originLat: number;

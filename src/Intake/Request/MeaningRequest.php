@@ -20,6 +20,8 @@ final readonly class MeaningRequest
         public bool $far = false,
         #[Assert\Choice(['', 'latitude', 'longitude', 'both', 'none'])]
         public string $sign = '',
+        #[Assert\Length(max: 400)]
+        public string $operation = '',
     ) {
     }
 }

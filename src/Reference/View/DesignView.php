@@ -9,6 +9,7 @@ final readonly class DesignView
 {
     /** @param list<array{e: float, n: float, ppm: float}> $samples in the project's coordinates */
     public function __construct(
+        public string $datum,
         public string $method,
         public float $scale,
         public float $originLat,

@@ -14,7 +14,7 @@ enum FileKind: string
 
     /** Headings that say what a height is above. */
     private const ELLIPSOIDAL = ['ellipsoidalheight', 'heightellipsoidal', 'ellipsoidheight', 'hellipsoidal', 'ellheight'];
-    private const ORTHOMETRIC = ['orthometricheight', 'heightorthometric', 'horthometric', 'geoidheight', 'heightabovegeoid', 'levelledheight'];
+    private const ORTHOMETRIC = ['orthometricheight', 'heightorthometric', 'horthometric', 'heightabovegeoid', 'levelledheight'];
 
     public function label(): string
     {

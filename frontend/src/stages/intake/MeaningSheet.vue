@@ -2,7 +2,9 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { get, put } from '../../api/client';
 import type { MeaningRequest, MeaningView, PreviewView, ReferenceView } from '../../api/types';
+import WayList from '../../fields/WayList.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
+import { usableFirst } from '../../fields/ways';
 import { useProject } from '../../state/project';
 
 /** What the coordinates and heights of a waiting file mean: asked where the file does not say. */
@@ -18,12 +20,13 @@ const frame = computed(() =>
   other.value && !props.meaning.frame.startsWith('localization:') && props.meaning.frame !== 'local' ? 'other' : props.meaning.frame,
 );
 
-const UNASKED = { swap: null, far: false, sign: '' };
+const UNASKED = { swap: null, far: false, sign: '', operation: '' };
 const SIGNS: Record<string, string> = {
   latitude: 'The sign of latitude is changed.',
   longitude: 'The sign of longitude is changed.',
   both: 'The signs of latitude and longitude are changed.',
 };
+const ways = computed(() => usableFirst(props.meaning.ways));
 const answered = computed(() =>
   [
     props.meaning.swap ? `${props.meaning.geographic ? 'Latitude and longitude' : 'Eastings and northings'} are exchanged.` : '',
@@ -38,7 +41,7 @@ const answered = computed(() =>
 let answers: MeaningRequest = {};
 watch(
   () => props.meaning,
-  ({ frame, heights, geoid, swap, far, sign }) => (answers = { frame, heights, geoid, swap, far, sign }),
+  ({ frame, heights, geoid, swap, far, sign, operation }) => (answers = { frame, heights, geoid, swap, far, sign, operation }),
   { immediate: true },
 );
 
@@ -139,6 +142,10 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         It is meant
       </button>
     </p>
+    <details v-if="meaning.ways.length > 0" :open="meaning.operation === ''" data-test="ways">
+      <summary>{{ meaning.operation === '' ? 'Choose a transformation' : `By ${meaning.operation}` }}</summary>
+      <WayList :ways="ways" choosable :chosen="meaning.operation" @choose="(name) => answer({ operation: name })" />
+    </details>
     <p v-if="answered" class="quiet">
       {{ answered }}
       <button class="link" @click="answer(UNASKED)">ask again</button>

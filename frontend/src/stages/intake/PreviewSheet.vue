@@ -137,9 +137,10 @@ async function discard() {
       <ul v-if="preview.findingCount > 0" class="findings" :aria-label="`${preview.findingCount} things to look at`">
         <li v-for="(f, i) in preview.findings" :key="i">
           <span :class="f.severity === 'error' ? 'fails' : 'doubt'">{{ f.severity === 'error' ? '✕' : '?' }}</span><span
+            v-if="f.line !== null"
             class="mono quiet"
-            >{{ f.line === null ? '' : `line ${f.line}` }}</span
-          ><span>{{ f.message }}</span>
+            >line {{ f.line }}</span
+          ><span :class="{ whole: f.line === null }">{{ f.message }}</span>
         </li>
       </ul>
       <p v-for="q in preview.questions" :key="q" class="notice">
@@ -256,5 +257,8 @@ header {
   gap: 6px;
   padding: 2px 0;
   border-bottom: 1px solid var(--rule);
+}
+.whole {
+  grid-column: 2 / -1;
 }
 </style>

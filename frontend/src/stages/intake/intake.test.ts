@@ -18,9 +18,11 @@ const meaning: MeaningView = {
   swap: null,
   far: false,
   sign: '',
+  operation: '',
   geographic: false,
   hasHeights: true,
   asks: [{ key: 'heights', text: 'Are these heights ellipsoidal, or above the geoid?', offer: '' }],
+  ways: [],
 };
 const preview: PreviewView = {
   id: 7,
@@ -152,7 +154,7 @@ describe('what a file means', () => {
     await sheet.get('[data-test=heights]').setValue('geoid');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning')).toEqual([
-      { frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false, sign: '' },
+      { frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false, sign: '', operation: '' },
     ]);
     await sheet.setProps({
       meaning: { ...meaning, heights: 'geoid', asks: [{ key: 'geoid', text: 'Above which geoid?', offer: '' }] },
@@ -185,6 +187,7 @@ describe('what a file means', () => {
       swap: true,
       far: false,
       sign: '',
+      operation: '',
     });
   });
 
@@ -202,6 +205,23 @@ describe('what a file means', () => {
     expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ frame: 'localization:3', swap: null, far: false });
     await sheet.setProps({ meaning: { ...meaning, frame: 'local', asks: [] } } as never);
     expect(sheet.find('[data-test=heights]').exists()).toBe(false);
+  });
+
+  it('offers the other transformations when the best lacks its grid', async () => {
+    const o = office(answers);
+    const way = { accuracy: 2, area: 'everywhere', bounds: null, covers: true, usable: true, missing: [], steps: [], epoch: null };
+    const ways = [
+      { ...way, name: 'By grid', usable: false, missing: ['old.gsb'] },
+      { ...way, name: 'Seven parameters' },
+    ];
+    const sheet = await show(MeaningSheet, { file: 7, meaning: { ...meaning, frame: 'EPSG:27700', asks: [], ways } });
+    expect(sheet.findAll('[data-test=ways] input').map((x) => (x.element as HTMLInputElement).value)).toEqual([
+      'Seven parameters',
+      'By grid',
+    ]);
+    await sheet.get('[data-test=ways] input').setValue(true);
+    await flushPromises();
+    expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ frame: 'EPSG:27700', operation: 'Seven parameters' });
   });
 
   it('offers the sign that brings latitudes and longitudes near', async () => {

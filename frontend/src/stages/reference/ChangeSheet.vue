@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { post, put } from '../../api/client';
+import { post, put, reasonOf } from '../../api/client';
+import { latest } from '../../api/latest';
 import type { MovedRow, MovePreview, ReferenceRequest, ReferenceView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
@@ -8,7 +9,8 @@ import NumberInput from '../../fields/NumberInput.vue';
 import { length } from '../../format/units';
 import type { Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
-import WayList from './WayList.vue';
+import WayList from '../../fields/WayList.vue';
+import { usableFirst } from '../../fields/ways';
 
 /** What a change of system or heights would move, before it is done. */
 const props = defineProps<{ target: string; targetName: string; view: ReferenceView }>();
@@ -31,9 +33,7 @@ const request = computed<ReferenceRequest>(() => ({
   operation: operation.value,
   epoch: epoch.value,
 }));
-const ways = computed(() =>
-  [...(preview.value?.candidates ?? [])].sort((a, b) => Number(b.usable && b.covers) - Number(a.usable && a.covers)),
-);
+const ways = computed(() => usableFirst(preview.value?.candidates ?? []));
 /** How heights move, least and most. */
 const lift = computed(() => {
   const d = (preview.value?.rows ?? []).filter((r) => r.h !== null && r.newH !== null).map((r) => r.newH! - r.h!);
@@ -62,13 +62,21 @@ const columns = computed<Column<MovedRow>[]>(() => [
   cell('newH', 'h after', '66px'),
 ]);
 
+const failed = ref('');
+const previews = latest();
 watch(
   request,
-  async (r) => {
+  (r) => {
     preview.value = null;
-    const result = await post<MovePreview>(project.path('/reference/preview'), r);
-    preview.value = result;
-    if (result.problem !== '' && result.candidates.some((c) => c.usable)) showWays.value = true;
+    failed.value = '';
+    void previews.ask(
+      () => post<MovePreview>(project.path('/reference/preview'), r),
+      (result) => {
+        preview.value = result;
+        if (result.problem !== '' && result.candidates.some((c) => c.usable)) showWays.value = true;
+      },
+      (e) => (failed.value = reasonOf(e)),
+    );
   },
   { immediate: true },
 );
@@ -111,7 +119,8 @@ async function change() {
     >
     <NumberInput v-if="timed" v-model="epoch" label="epoch of the coordinates" unit="year" placeholder="such as 2031.34" />
   </div>
-  <p v-if="preview === null" class="quiet">Working it out…</p>
+  <p v-if="failed" class="notice bad" role="alert">{{ failed }}</p>
+  <p v-else-if="preview === null" class="quiet">Working it out…</p>
   <template v-else>
     <p v-if="preview.problem" class="notice bad" role="alert" data-test="change-problem">{{ preview.problem }}</p>
     <template v-else>

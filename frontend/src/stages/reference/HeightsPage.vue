@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { get, post, Problem, request } from '../../api/client';
+import { get, post, reasonOf, request } from '../../api/client';
+import { latest } from '../../api/latest';
 import type { ExtractRequest, ExtractView, GridFileView, ReferenceView } from '../../api/types';
 import AngleInput from '../../fields/AngleInput.vue';
 import NumberInput from '../../fields/NumberInput.vue';
@@ -45,36 +46,36 @@ const lat = ref<number | null>(props.view.extent ? Number(((props.view.extent[0]
 const lon = ref<number | null>(props.view.extent ? Number(((props.view.extent[1]! + props.view.extent[3]!) / 2).toFixed(6)) : null);
 const undulation = ref<{ n: number; geoid: string } | null>(null);
 const undulationProblem = ref('');
-interface Factor {
-  name: string;
-  lat: number;
-  lon: number;
-}
+const undulations = latest();
+const places = latest();
 watch(
   [lat, lon, grid],
-  async () => {
+  () => {
     undulation.value = null;
     undulationProblem.value = '';
+    undulations.forget();
     if (lat.value === null || lon.value === null || chosen.value === '' || grid.value?.kind !== 'geoid') return;
-    try {
-      undulation.value = await get(
-        project.path(`/reference/undulation?lat=${lat.value}&lon=${lon.value}&geoid=${encodeURIComponent(chosen.value)}`),
-      );
-    } catch (e) {
-      undulationProblem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
-    }
+    const path = `/reference/undulation?lat=${lat.value}&lon=${lon.value}&geoid=${encodeURIComponent(chosen.value)}`;
+    void undulations.ask(
+      () => get<{ n: number; geoid: string }>(project.path(path)),
+      (n) => (undulation.value = n),
+      (e) => (undulationProblem.value = reasonOf(e)),
+    );
   },
   { immediate: true },
 );
 watch(
   () => props.picked,
-  async (name) => {
-    const place = (await get<Factor[]>(project.path('/reference/factors'))).find((f) => f.name === name);
-    if (place) {
-      lat.value = Number(place.lat.toFixed(8));
-      lon.value = Number(place.lon.toFixed(8));
-    }
-  },
+  (name) =>
+    void places.ask(
+      () => get<{ lat: number | null; lon: number | null }[]>(project.path(`/reference/factors?point=${encodeURIComponent(name)}`)),
+      ([place]) => {
+        if (place?.lat == null || place.lon === null) return;
+        lat.value = Number(place.lat.toFixed(8));
+        lon.value = Number(place.lon.toFixed(8));
+      },
+      (e) => (undulationProblem.value = reasonOf(e)),
+    ),
 );
 
 // Extract
@@ -106,28 +107,28 @@ const extract = computed<ExtractRequest>(() => ({
   ellipsoid: ellipsoid.value,
   label: label.value,
 }));
-let turn = 0;
+const plans = latest();
 watch(
   [extract, extracting],
-  async () => {
+  () => {
+    plan.value = null;
+    planProblem.value = '';
+    plans.forget();
     if (!extracting.value || grid.value?.kind !== 'geoid') {
       emit('scene', null);
       return;
     }
-    const mine = ++turn;
-    plan.value = null;
-    planProblem.value = '';
-    try {
-      const result = await post<ExtractView>(project.path('/reference/extract/plan'), extract.value);
-      if (mine !== turn) return;
-      plan.value = result;
-      emit('scene', result.outline.length > 0 ? { paths: [{ path: result.outline.flat(), kind: 'limits' }] } : null);
-    } catch (e) {
-      if (mine === turn) {
-        planProblem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
+    void plans.ask(
+      () => post<ExtractView>(project.path('/reference/extract/plan'), extract.value),
+      (result) => {
+        plan.value = result;
+        emit('scene', result.outline.length > 0 ? { paths: [{ path: result.outline.flat(), kind: 'limits' }] } : null);
+      },
+      (e) => {
+        planProblem.value = reasonOf(e);
         emit('scene', null);
-      }
-    }
+      },
+    );
   },
   { deep: true },
 );

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
-import { get, Problem } from '../../api/client';
+import { get, reasonOf } from '../../api/client';
+import { latest } from '../../api/latest';
 import type { InverseView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
@@ -11,11 +12,9 @@ import { useProject } from '../../state/project';
 
 interface Factor {
   name: string;
-  lat: number;
-  lon: number;
-  convergence: number;
-  scale: number;
-  combined: number;
+  convergence: number | null;
+  scale: number | null;
+  combined: number | null;
   n: number | null;
 }
 
@@ -48,6 +47,7 @@ function figure(kind: string, value: number | null): string {
   }
 }
 
+const ppm = (f: Factor) => (f.combined === null ? null : 1e6 * (f.combined - 1));
 const columns = computed<Column<Factor>[]>(() => [
   { key: 'name', title: 'point', width: 'minmax(56px, 1fr)', value: (f) => f.name },
   {
@@ -57,9 +57,17 @@ const columns = computed<Column<Factor>[]>(() => [
     align: 'right',
     mono: true,
     value: (f) => f.convergence,
-    text: (f) => angle(f.convergence, units.value),
+    text: (f) => (f.convergence === null ? '' : angle(f.convergence, units.value)),
   },
-  { key: 'scale', title: 'point scale', width: '92px', align: 'right', mono: true, value: (f) => f.scale, text: (f) => f.scale.toFixed(8) },
+  {
+    key: 'scale',
+    title: 'point scale',
+    width: '92px',
+    align: 'right',
+    mono: true,
+    value: (f) => f.scale,
+    text: (f) => f.scale?.toFixed(8) ?? '',
+  },
   {
     key: 'combined',
     title: 'combined',
@@ -67,7 +75,7 @@ const columns = computed<Column<Factor>[]>(() => [
     align: 'right',
     mono: true,
     value: (f) => f.combined,
-    text: (f) => f.combined.toFixed(8),
+    text: (f) => f.combined?.toFixed(8) ?? '',
   },
   {
     key: 'ppm',
@@ -75,8 +83,8 @@ const columns = computed<Column<Factor>[]>(() => [
     width: '64px',
     align: 'right',
     mono: true,
-    value: (f) => 1e6 * (f.combined - 1),
-    text: (f) => signed((1e6 * (f.combined - 1)).toFixed(1)),
+    value: ppm,
+    text: (f) => signed(ppm(f)?.toFixed(1) ?? ''),
   },
   {
     key: 'n',
@@ -90,30 +98,34 @@ const columns = computed<Column<Factor>[]>(() => [
   },
 ]);
 
+const inverses = latest();
 watch(
   [from, to, () => project.version],
-  async () => {
+  () => {
     result.value = null;
     problem.value = '';
+    inverses.forget();
     emit('scene', null);
     if (from.value === '' || to.value === '' || !names.value.includes(from.value) || !names.value.includes(to.value)) return;
-    try {
-      result.value = await get<InverseView>(
-        project.path(`/reference/inverse?from=${encodeURIComponent(from.value)}&to=${encodeURIComponent(to.value)}`),
-      );
-      const place = new Map(project.points.map((p) => [p.name, p]));
-      const a = place.get(from.value)!;
-      const b = place.get(to.value)!;
-      emit('scene', {
-        ...pointsScene(project.points),
-        lines: [{ key: 'inverse', from: [a.e!, a.n!], to: [b.e!, b.n!], style: 'levelled', tone: 'plain' }],
-      });
-    } catch (e) {
-      problem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
-    }
+    void inverses.ask(
+      () => get<InverseView>(project.path(`/reference/inverse?from=${encodeURIComponent(from.value)}&to=${encodeURIComponent(to.value)}`)),
+      show,
+      (e) => (problem.value = reasonOf(e)),
+    );
   },
   { immediate: true },
 );
+
+function show(inverse: InverseView) {
+  result.value = inverse;
+  const place = new Map(project.points.map((p) => [p.name, p]));
+  const a = place.get(from.value)!;
+  const b = place.get(to.value)!;
+  emit('scene', {
+    ...pointsScene(project.points),
+    lines: [{ key: 'inverse', from: [a.e!, a.n!], to: [b.e!, b.n!], style: 'levelled', tone: 'plain' }],
+  });
+}
 
 // Points clicked on the sketch fill from, then to, then begin again.
 watch(

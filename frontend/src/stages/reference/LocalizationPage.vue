@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { get, post, Problem, request as send } from '../../api/client';
+import { get, post, Problem, reasonOf, request as send } from '../../api/client';
+import { latest } from '../../api/latest';
 import type { FitView, LocalizationRequest, ReferenceView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
@@ -37,7 +38,7 @@ const side = computed<Side>(() => (isPlane.value ? 'grid' : 'local'));
 const geoids = computed(() => props.view.grids.filter((g) => g.kind === 'geoid'));
 
 const pairs = ref<Pair[]>([]);
-const target = ref(isPlane.value ? 'EPSG:25830' : project.overview!.reference);
+const target = ref(isPlane.value ? '' : project.overview!.reference);
 const heights = ref(isPlane.value ? 'ellipsoidal' : props.view.heights);
 const geoid = ref(props.view.geoid || (geoids.value[0]?.reference ?? ''));
 const choices = ref(everythingFitted());
@@ -114,24 +115,24 @@ const scene = computed<Partial<Scene> | null>(() => {
 });
 watch(scene, (s) => emit('scene', s));
 
-let turn = 0;
+const fits = latest();
 watch(
   body,
-  async (b) => {
-    const mine = ++turn;
+  (b) => {
+    fits.forget();
     problem.value = '';
     if (b.pairs.length === 0) {
       fit.value = null;
       return;
     }
-    try {
-      const result = await post<FitView>(project.path('/reference/localizations/fit'), b);
-      if (mine === turn) fit.value = result;
-    } catch (e) {
-      if (mine !== turn) return;
-      fit.value = null;
-      problem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
-    }
+    void fits.ask(
+      () => post<FitView>(project.path('/reference/localizations/fit'), b),
+      (result) => (fit.value = result),
+      (e) => {
+        fit.value = null;
+        problem.value = reasonOf(e);
+      },
+    );
   },
   { deep: true },
 );
@@ -310,7 +311,7 @@ async function bring(event: Event) {
             <button
               class="button main"
               data-test="localization-keep"
-              :disabled="!project.mayChange || fit === null || name.trim() === ''"
+              :disabled="!project.mayChange || fit === null || name.trim() === '' || target === ''"
               @click="keep"
             >
               Keep with the project

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { get, post, Problem } from '../../api/client';
+import { computed, type Ref, ref, watch } from 'vue';
+import { get, post, reasonOf } from '../../api/client';
+import { latest } from '../../api/latest';
 import type {
   CustomSystemRequest,
   DesignRequest,
@@ -19,6 +20,8 @@ import { useProject } from '../../state/project';
 import ChangeSheet from './ChangeSheet.vue';
 import SystemFacts from './SystemFacts.vue';
 
+type Corner = Ref<number | null>;
+
 const props = defineProps<{ view: ReferenceView }>();
 const emit = defineEmits<{ scene: [scene: Partial<Scene> | null]; changed: [] }>();
 const project = useProject();
@@ -35,14 +38,14 @@ const tried = ref<TriedView | null>(null);
 const height = ref<number | null>(props.view.meanHeight === null ? null : Math.round(props.view.meanHeight));
 const design = ref<DesignView | null>(null);
 const designProblem = ref('');
+// The corners of a site without points.
+const [south, west, north, east] = [0, 1, 2, 3].map(() => ref<number | null>(null)) as [Corner, Corner, Corner, Corner];
 const point = ref('');
 const opened = ref<SystemDetail | null>(null);
 const picker = ref<HTMLInputElement>();
 const changing = ref<{ reference: string; name: string } | null>(null);
 const parameters = computed(() => props.view.methods.find((m) => m.code === method.value)?.parameters ?? []);
-const marks = computed(() =>
-  project.points.filter((p) => p.known === 'global' && p.e !== null && p.h !== null && p.role !== 'surveyed').slice(0, 200),
-);
+const marks = computed(() => project.points.filter((p) => p.known === 'global' && p.e !== null && p.h !== null && p.role !== 'surveyed'));
 
 const request = computed<CustomSystemRequest>(() => ({
   name: name.value.trim() || 'unnamed',
@@ -56,55 +59,68 @@ const request = computed<CustomSystemRequest>(() => ({
   lon: lon.value,
 }));
 
-let turn = 0;
+const tries = latest();
 watch(
   [request, how],
-  async () => {
+  () => {
+    tries.forget();
     if (how.value !== 'method' && how.value !== 'text') return;
     if (how.value === 'text' && definition.value.trim() === '') {
       tried.value = null;
       return;
     }
-    const mine = ++turn;
-    const result = await post<TriedView>(project.path('/reference/custom/try'), request.value).catch(
-      (e: unknown) => ({ problem: e instanceof Problem ? e.message : String(e), wkt: '' }) as TriedView,
+    void tries.ask(
+      () => post<TriedView>(project.path('/reference/custom/try'), request.value),
+      (result) => (tried.value = result),
+      (e) => (tried.value = { problem: reasonOf(e), wkt: '' } as TriedView),
     );
-    if (mine === turn) tried.value = result;
   },
   { immediate: true },
 );
 
+const site = computed<DesignRequest>(() => ({
+  height: height.value!,
+  ...(props.view.extent ? {} : { south: south.value, west: west.value, north: north.value, east: east.value }),
+  ...(props.view.system ? {} : { geodetic: geodetic.value }),
+}));
+const sited = computed(() => props.view.extent !== null || ![south, west, north, east].some((c) => c.value === null));
+const designs = latest();
 watch(
-  [height, how],
-  async () => {
+  [site, how],
+  () => {
     design.value = null;
     designProblem.value = '';
+    designs.forget();
     emit('scene', null);
-    if (how.value !== 'low' || height.value === null) return;
-    try {
-      design.value = await post<DesignView>(project.path('/reference/design'), { height: height.value } satisfies DesignRequest);
-      emit('scene', {
-        notes: design.value.samples
-          .filter((_, i) => Math.floor(i / 9) % 2 === 0 && (i % 9) % 2 === 0)
-          .map((s) => ({
-            e: s.e,
-            n: s.n,
-            text: `${signed(s.ppm.toFixed(1))} ppm`,
-            tone: Math.abs(s.ppm) > 20 ? 'bad' : Math.abs(s.ppm) > 5 ? 'doubt' : 'good',
-          })),
-      });
-    } catch (e) {
-      designProblem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
-    }
+    if (how.value !== 'low' || height.value === null || !sited.value) return;
+    void designs.ask(
+      () => post<DesignView>(project.path('/reference/design'), site.value),
+      show,
+      (e) => (designProblem.value = reasonOf(e)),
+    );
   },
   { immediate: true },
 );
+
+function show(view: DesignView) {
+  design.value = view;
+  emit('scene', {
+    notes: view.samples
+      .filter((_, i) => Math.floor(i / 9) % 2 === 0 && (i % 9) % 2 === 0)
+      .map((s) => ({
+        e: s.e,
+        n: s.n,
+        text: `${signed(s.ppm.toFixed(1))} ppm`,
+        tone: Math.abs(s.ppm) > 20 ? 'bad' : Math.abs(s.ppm) > 5 ? 'doubt' : 'good',
+      })),
+  });
+}
 
 async function keep() {
   const path = how.value === 'low' ? '/reference/design' : how.value === 'ground' ? '/reference/ground' : '/reference/custom';
   const body =
     how.value === 'low'
-      ? ({ height: height.value!, name: name.value.trim() } satisfies DesignRequest)
+      ? ({ ...site.value, name: name.value.trim() } satisfies DesignRequest)
       : how.value === 'ground'
         ? ({ point: point.value, name: name.value.trim() } satisfies GroundRequest)
         : request.value;
@@ -239,13 +255,24 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
         <NumberInput v-model="height" label="ellipsoidal height of the site" unit="m" :digits="1" data-test="own-height" />
       </div>
       <p v-if="designProblem" class="notice bad" role="alert">{{ designProblem }}</p>
-      <p v-if="height !== null && view.extent === null && !designProblem" class="quiet">
-        The site’s extent comes from points known globally.
-      </p>
+      <template v-if="view.extent === null">
+        <p class="quiet">No point is known globally yet, so give the corners of the site.</p>
+        <div class="grid">
+          <AngleInput v-model="south" label="south" kind="lat" data-test="own-south" />
+          <AngleInput v-model="north" label="north" kind="lat" data-test="own-north" />
+          <AngleInput v-model="west" label="west" kind="lon" data-test="own-west" />
+          <AngleInput v-model="east" label="east" kind="lon" data-test="own-east" />
+          <label v-if="view.system === null" class="field"
+            ><span class="label">latitudes and longitudes in</span><input v-model.lazy="geodetic" class="input"
+          /></label>
+        </div>
+      </template>
       <template v-if="design">
         <dl data-test="design">
           <dt>proposal</dt>
           <dd>{{ design.method }}</dd>
+          <dt>datum</dt>
+          <dd>{{ design.datum }}</dd>
           <dt>scale at its axis</dt>
           <dd class="mono">{{ design.scale.toFixed(8) }}</dd>
           <dt>axis</dt>

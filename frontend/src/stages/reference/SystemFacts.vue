@@ -2,7 +2,7 @@
 import { ref } from 'vue';
 import type { SystemDetail } from '../../api/types';
 import { useProject } from '../../state/project';
-import WayList from './WayList.vue';
+import WayList from '../../fields/WayList.vue';
 
 defineProps<{ system: SystemDetail }>();
 const project = useProject();

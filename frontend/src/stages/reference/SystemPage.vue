@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
-import { get, Problem } from '../../api/client';
+import { get, reasonOf } from '../../api/client';
+import { latest } from '../../api/latest';
 import type { ReferenceView, SystemDetail, SystemHit } from '../../api/types';
 import type { Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
@@ -19,37 +20,45 @@ const changing = ref(false);
 const own = computed(() => project.overview!.reference);
 const shown = computed(() => (chosen.value !== '' && chosen.value !== own.value ? detail.value : props.view.system));
 let timer = 0;
-let asked = 0;
+const searches = latest();
+const details = latest();
 
 function search() {
   window.clearTimeout(timer);
   timer = window.setTimeout(find, 140);
 }
 
-async function find() {
-  const turn = ++asked;
-  try {
-    const found = await get<SystemHit[]>(project.path(`/reference/systems?q=${encodeURIComponent(text.value)}`));
-    if (turn !== asked) return;
-    hits.value = found;
-    problem.value =
-      found.length > 0
-        ? ''
-        : text.value.trim() === ''
-          ? 'Type a code or words, such as utm 30.'
-          : `No system is called “${text.value}”. Try a code, a zone such as utm 30, or the word here.`;
-  } catch (e) {
-    if (turn !== asked) return;
-    hits.value = [];
-    problem.value = e instanceof Problem ? (e.errors[0]?.detail ?? e.message) : String(e);
-  }
+function find() {
+  return searches.ask(
+    () => get<SystemHit[]>(project.path(`/reference/systems?q=${encodeURIComponent(text.value)}`)),
+    show,
+    (e) => {
+      hits.value = [];
+      problem.value = reasonOf(e);
+    },
+  );
 }
 
-async function choose(reference: string) {
+function show(found: SystemHit[]) {
+  hits.value = found;
+  problem.value =
+    found.length > 0
+      ? ''
+      : text.value.trim() === ''
+        ? 'Type a code or words, such as utm 30.'
+        : `No system is called “${text.value}”. Try a code, a zone such as utm 30, or the word here.`;
+}
+
+function choose(reference: string) {
   chosen.value = reference;
   detail.value = null;
-  if (reference !== 'plane')
-    detail.value = await get<SystemDetail>(project.path(`/reference/system?reference=${encodeURIComponent(reference)}`));
+  details.forget();
+  if (reference === 'plane') return;
+  void details.ask(
+    () => get<SystemDetail>(project.path(`/reference/system?reference=${encodeURIComponent(reference)}`)),
+    (system) => (detail.value = system),
+    (e) => (problem.value = reasonOf(e)),
+  );
 }
 
 async function changed() {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CandidateView } from '../../api/types';
+import type { CandidateView } from '../api/types';
 
 /** Transformations between two datums; one may be chosen. */
 defineProps<{ ways: CandidateView[]; choosable?: boolean; chosen?: string }>();
