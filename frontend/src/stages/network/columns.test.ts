@@ -1,36 +1,26 @@
 import { describe, expect, it } from 'vitest';
 import type { GroupView, RowView, RunView, StationView } from '../../api/types';
 import type { Column } from '../../figures/columns';
+import { observationRow } from '../../../tests/network';
 import { atName, groupColumns, observationColumns, rowKey, runColumns, stationColumns } from './columns';
 
 const metric = { length: 'm', angle: 'dms', decimals: 3 };
 const feet = { length: 'ft', angle: 'gon', decimals: 2 };
 
-const row = (over: Partial<RowView> = {}): RowView => ({
-  id: 4,
-  component: null,
-  kind: 'direction',
-  set: '2',
-  at: 'KT03',
-  to: 'KT07',
-  observed: 63.15394,
-  residual: 9.8 / 3600,
-  groundMm: 10,
-  sd: 0.0004,
-  standardized: -4.26,
-  redundancy: 0.523,
-  detectable: 5.4 / 3600,
-  external: 0.001,
-  flagged: true,
-  used: true,
-  reason: '',
-  asideBy: null,
-  asideAt: null,
-  fileId: 1,
-  file: 'f.csv',
-  line: 2,
-  ...over,
-});
+const row = (over: Partial<RowView> = {}) =>
+  observationRow({
+    id: 4,
+    set: '2',
+    observed: 63.15394,
+    residual: 9.8 / 3600,
+    groundMm: 10,
+    standardized: -4.26,
+    redundancy: 0.523,
+    detectable: 5.4 / 3600,
+    flagged: true,
+    file: 'f.csv',
+    ...over,
+  });
 
 /** What the cells of a row say. */
 function cells<T>(columns: Column<T>[], value: T): Record<string, string> {

@@ -1,37 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import type { NetworkView, PointView, RowView, StationView } from '../../api/types';
+import { observationRow } from '../../../tests/network';
 import { atName, observationColumns, rowKey, stationColumns } from './columns';
 import { lineKey, networkScene } from './networkScene';
 
 const metric = { length: 'm', angle: 'dms', decimals: 3 };
 
-function row(over: Partial<RowView>): RowView {
-  return {
-    id: 1,
-    component: null,
-    kind: 'direction',
-    set: '1',
-    at: 'A',
-    to: 'B',
-    observed: 45,
-    residual: 0.001,
-    groundMm: 2,
-    sd: 0.0004,
-    standardized: 1.5,
-    redundancy: 0.5,
-    detectable: 0.003,
-    external: 0.001,
-    flagged: false,
-    used: true,
-    reason: '',
-    asideBy: null,
-    asideAt: null,
-    fileId: 1,
-    file: 'f.csv',
-    line: 2,
-    ...over,
-  };
-}
+const row = (over: Partial<RowView>) => observationRow({ at: 'A', to: 'B', file: 'f.csv', ...over });
 
 function point(name: string, e: number, n: number, over: Partial<PointView> = {}): PointView {
   return {

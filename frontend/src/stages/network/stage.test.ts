@@ -3,6 +3,7 @@ import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { NetworkView, RowView, RunView } from '../../api/types';
 import { office, point, press, route, show } from '../../../tests/office';
+import { observationRow } from '../../../tests/network';
 import ControlSheet from './ControlSheet.vue';
 import NetworkStage from './NetworkStage.vue';
 import SettingsSheet from './SettingsSheet.vue';
@@ -21,31 +22,7 @@ const settings = {
   confidence: 0.95,
   free: false,
 };
-const row = (id: number, over: Partial<RowView> = {}): RowView => ({
-  id,
-  component: null,
-  kind: 'direction',
-  set: '1',
-  at: 'KT03',
-  to: 'KT07',
-  observed: 45,
-  residual: 0.001,
-  groundMm: 2,
-  sd: 0.0004,
-  standardized: 1.5,
-  redundancy: 0.5,
-  detectable: 0.003,
-  external: 0.001,
-  flagged: false,
-  used: true,
-  reason: '',
-  asideBy: null,
-  asideAt: null,
-  fileId: 4,
-  file: 'rounds.csv',
-  line: 12,
-  ...over,
-});
+const row = (id: number, over: Partial<RowView> = {}) => observationRow({ id, fileId: 4, line: 12, ...over });
 const run: RunView = {
   id: 1,
   run: 3,
