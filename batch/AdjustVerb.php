@@ -32,7 +32,7 @@ final class AdjustVerb implements Verb
         $limit = $options->positive('screen');
         try {
             $preanalysis = $options->has('preanalysis');
-            $network = (new NetworkJsonReader(new CrsFrames(Reference::registry(...), GridFiles::installed())))->read(Arguments::contents($file), $preanalysis);
+            $network = (new NetworkJsonReader(new CrsFrames(Reference::registry(...), GridFiles::installed())))->read(Input::contents($file), $preanalysis);
             $progress = static function (string $stage, float $fraction) use ($err): void {
                 fwrite($err, \sprintf("%3.0f %% %s\n", 100.0 * $fraction, $stage));
             };

@@ -78,14 +78,4 @@ final readonly class Arguments
 
         return $this->rest[0];
     }
-
-    public static function contents(string $path): string
-    {
-        $contents = is_file($path) ? @file_get_contents($path) : false;
-        if (false === $contents) {
-            throw new UnusableInput($path, 'cannot be read; is the path right?');
-        }
-
-        return $contents;
-    }
 }

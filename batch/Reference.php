@@ -28,11 +28,11 @@ final class Reference
     public static function system(Registry $registry, string $option, string $text): CoordinateSystem
     {
         $isCode = 1 === preg_match('/^EPSG:/i', $text);
-        if (!$isCode && !is_file($text)) {
+        if (!$isCode && (is_dir($text) || !file_exists($text))) {
             throw new UnusableInput($option, \sprintf('"%s" is neither a code such as EPSG:25830 nor a file', $text));
         }
         try {
-            return (new SystemReader($registry))->read($isCode ? $text : Arguments::contents($text));
+            return (new SystemReader($registry))->read($isCode ? $text : Input::contents($text));
         } catch (UnreadableSystem|UnknownSystem|UnsupportedMethod $e) {
             throw new UnusableInput($isCode ? $option : $text, $e->getMessage());
         }

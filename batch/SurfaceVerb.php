@@ -52,7 +52,7 @@ final class SurfaceVerb implements Verb
         $lines = [];
         if (null !== $linesFile) {
             try {
-                $lines = SurfaceLines::read(Arguments::contents($linesFile));
+                $lines = SurfaceLines::read(Input::contents($linesFile));
             } catch (UnusableInput $e) {
                 throw new UnusableInput(trim($linesFile.' '.$e->where), $e->reason);
             }
@@ -77,7 +77,7 @@ final class SurfaceVerb implements Verb
             }
         }
         if (null !== $surfaceOut = $options->text('out')) {
-            $files[$surfaceOut] = LandXmlSurface::write($tin, pathinfo($file, \PATHINFO_FILENAME), new \DateTimeImmutable('now', new \DateTimeZone('UTC')));
+            $files[$surfaceOut] = LandXmlSurface::write($tin, '-' === $file ? 'surface' : pathinfo($file, \PATHINFO_FILENAME), self::dateOf($file));
         }
         foreach ($files as $path => $contents) {
             self::writeWhole($path, $contents);
@@ -91,23 +91,27 @@ final class SurfaceVerb implements Verb
      */
     private function build(string $file, array $lines, bool $mean, ?float $maxEdge, $err, ?string $linesFile): Tin
     {
-        $stream = is_file($file) ? @fopen($file, 'r') : false;
-        if (false === $stream) {
-            throw new UnusableInput($file, 'cannot be read; is the path right?');
-        }
+        $stream = Input::open($file);
         ['names' => $names, 'x' => $x, 'y' => $y, 'z' => $z] = PointsCsvReader::read($stream, $file);
-        fclose($stream);
         $builder = new SurfaceBuilder($x, $y, $z, $names, $lines, $mean);
         try {
             $tin = $builder->build($maxEdge);
         } catch (UnusableInput $e) {
             throw new UnusableInput(trim(('' === $e->where ? $file : $linesFile).' '.$e->where), $e->reason);
         }
-        foreach ($builder->warnings as $warning) {
+        foreach ([...$builder->warnings, ...array_map(static fn (string $warning): string => "$linesFile $warning", $builder->lineWarnings)] as $warning) {
             fwrite($err, "warning: $warning\n");
         }
 
         return $tin;
+    }
+
+    /** When the points were last written: the same points give the same file, whenever and however they are computed. */
+    private static function dateOf(string $file): \DateTimeImmutable
+    {
+        $seconds = is_file($file) ? filemtime($file) : false;
+
+        return new \DateTimeImmutable(\sprintf('@%d', false === $seconds ? time() : $seconds));
     }
 
     private static function writeWhole(string $path, string $contents): void

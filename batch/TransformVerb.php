@@ -16,6 +16,7 @@ use Mensura\Reference\Operation\NoWay;
 use Mensura\Reference\Operation\Route;
 use Mensura\Reference\Operation\RouteFinder;
 use Mensura\Reference\Operation\RouteSettings;
+use Mensura\Reference\Operation\UnusedGrid;
 use Mensura\Reference\UnknownSystem;
 use Mensura\Reference\UnsupportedMethod;
 
@@ -31,7 +32,8 @@ final class TransformVerb implements Verb
             CRS is EPSG:n, EPSG:h+EPSG:v, or a file holding WKT2 or a PROJ string.
               columns           lat,lon[,h] (decimal degrees), e,n[,h] (the system's unit), x,y,z; others pass unchanged
               --geoid FILE      geoid model of the height system (GTX, ISG text, GeoTIFF)
-              --grid FILE       an NTv2 or geoid grid that is not installed; may be repeated
+              --grid FILE       an NTv2 or geoid grid that is used before all others: by the operation that names it, else
+                                between the two datums as it stands; may be repeated
               --area S,W,N,E    one transformation for this area, instead of the best for every row
               --epoch YEAR      decimal year, for parameters that move with time
               --pipeline        print the operation and its steps as JSON instead
@@ -52,19 +54,18 @@ final class TransformVerb implements Verb
         foreach ([$from, $to] as $system) {
             self::warnDeprecated($system, $err);
         }
-        foreach ($grids as $grid) {
-            if (!is_file($grid)) {
-                throw new UnusableInput('--grid', $grid.' cannot be read; is the path right?');
-            }
+        try {
+            $files = GridFiles::installed()->with($grids);
+        } catch (UnreadableGrid $e) {
+            throw new UnusableInput('--grid', $e->getMessage());
         }
-        $files = GridFiles::installed()->with($grids);
         $file = $options->text('geoid');
         $pipeline = $options->has('pipeline');
         try {
             $geoid = null === $file ? null : $files->geoid($file);
             $settings = new RouteSettings($geoid, self::area($options->text('area')), self::epoch($options->text('epoch')), $options->has('allow-ballpark'));
             $route = (new RouteFinder($registry, $files))->route($from, $to, $settings);
-        } catch (UnreadableGrid|MissingGrid|NoWay|UnknownSystem|UnsupportedMethod $e) {
+        } catch (UnreadableGrid|UnusedGrid|MissingGrid|NoWay|UnknownSystem|UnsupportedMethod $e) {
             throw new UnusableInput('', self::advice($e));
         }
         foreach ($route->warnings as $warning) {
@@ -76,10 +77,7 @@ final class TransformVerb implements Verb
             return;
         }
         $path = $options->onlyFile('CSV');
-        $in = '-' === $path ? \STDIN : (is_file($path) ? @fopen($path, 'r') : false);
-        if (false === $in) {
-            throw new UnusableInput($path, 'cannot be read; is the path right?');
-        }
+        $in = Input::open($path);
         $table = new TransformTable($route, $options->has('native'), $options->has('skip-bad'));
         try {
             $table->run($in, $out, static function (int $line, string $reason) use ($err, $path): void {
@@ -123,7 +121,7 @@ final class TransformVerb implements Verb
     /** @return array{?float, ?float} radians from Greenwich of the first row that has a position */
     private function firstPosition(Route $route, string $file): array
     {
-        $bytes = (string) @file_get_contents($file, false, null, 0, 65536);
+        $bytes = (string) stream_get_contents(Input::open($file), 65536);
         $rows = array_map('str_getcsv', preg_split('/\R/', trim($bytes)) ?: []);
         $names = array_map(static fn (?string $cell): string => strtolower(trim((string) $cell)), array_shift($rows) ?? []);
         $system = $route->from->horizontal;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Kernel;
 
+require dirname(__DIR__).'/config/jit.php';
 require_once dirname(__DIR__).'/vendor/autoload_runtime.php';
 
 return static fn (array $context): Kernel => new Kernel($context['APP_ENV'], (bool) $context['APP_DEBUG']);

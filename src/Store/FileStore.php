@@ -10,6 +10,9 @@ use League\Flysystem\Local\LocalFilesystemAdapter;
 /** Bytes by the SHA-256 of their contents. What is in the store never changes; the database says what it means. */
 final class FileStore
 {
+    /** Bytes a stored result may inflate to: the adjustment of the largest network is a tenth of it. */
+    private const MOST_INFLATED = 536_870_912;
+
     private readonly Filesystem $files;
 
     public function __construct(private readonly string $folder)
@@ -47,7 +50,7 @@ final class FileStore
     /** @return array<mixed> */
     public function getJson(string $hash): array
     {
-        return json_decode((string) gzdecode($this->get($hash)), true, 64, \JSON_THROW_ON_ERROR);
+        return json_decode((string) gzdecode($this->get($hash), self::MOST_INFLATED), true, 64, \JSON_THROW_ON_ERROR);
     }
 
     private static function path(string $hash): string

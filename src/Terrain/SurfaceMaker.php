@@ -52,7 +52,7 @@ final class SurfaceMaker implements Recompute
         $report('keeping', 0.9);
         $summary = $tin->statistics() + [
             'interval' => $definition->interval, 'contourCount' => array_sum(array_map(static fn (array $l): int => \count($l['lines']), $levels)),
-            'contours' => $this->store->putJson($levels), 'warnings' => $builder->warnings,
+            'contours' => $this->store->putJson($levels), 'warnings' => [...$builder->warnings, ...$builder->lineWarnings],
         ];
         $this->ledger->carryOut($project, $authorName, new RecordSurface($this->results, $surface, $row['name'], $summary, $this->store->put(MeshCodec::encode($tin))), $jobId);
     }

@@ -77,16 +77,16 @@ final class NetworkTest extends ApiTestCase
     {
         self::assertStringContainsString('there are no observations yet', (string) $this->job('/network/adjust')['error']);
         $this->accept('obs.csv', "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nA,1.5,B,1.5,0,90,100\nA,1.5,C,1.5,90,90,100\n");
-        self::assertMatchesRegularExpression('/no approximate position can be found for A .*B .*C/', (string) $this->job('/network/adjust')['error']);
+        self::assertMatchesRegularExpression('/A, B, C: no approximate .* can be found/', (string) $this->job('/network/adjust')['error']);
         $this->accept('control.csv', "point,easting [m],northing [m],height [m],held\nA,493000,6028000,200,no\nB,493000,6028100,200,no\n");
-        self::assertMatchesRegularExpression('/datum defect: nothing fixes the position east, position north, height, rotation about the vertical of A, B, C; hold or weight/', (string) $this->job('/network/adjust')['error']);
+        self::assertMatchesRegularExpression('/A, B, C: datum defect: nothing fixes their position east, position north, height, rotation about the vertical; hold or weight/', (string) $this->job('/network/adjust')['error']);
         $this->call('PUT', '/control', ['point' => 'A', 'e' => 493000.0, 'n' => 6028000.0, 'h' => 200.0, 'held' => 'enh'], 200);
         $this->call('PUT', '/control', ['point' => 'B', 'e' => 493000.0, 'n' => 6028100.0, 'h' => 200.0, 'held' => 'enh'], 200);
         self::assertNull($this->job('/network/adjust')['error']);
         // One direction to a mark is not enough; which mark, is said.
         $this->accept('more.csv', "station,hi [m],target,ht [m],direction [deg]\nA,1.5,D,1.5,45\n");
         $this->accept('dpos.csv', "point,easting [m],northing [m],height [m],code\nD,493050,6028050,201,X\n");
-        self::assertMatchesRegularExpression('/plan position of D is not determined/', (string) $this->job('/network/adjust')['error']);
+        self::assertMatchesRegularExpression('/D: plan position is not determined/', (string) $this->job('/network/adjust')['error']);
         self::assertSame([], array_filter($this->get('/network')['runs'], static fn (array $r): bool => 2 === $r['run']), 'A failed run leaves nothing.');
     }
 

@@ -63,25 +63,45 @@ final readonly class Ellipsoid
     }
 
     /**
-     * Newton iteration on the reduced latitude (Bowring 1985), converged to rounding for heights above -5000 km.
+     * Iteration on the reduced latitude u (Bowring 1985, The accuracy of geodetic latitude and height equations, Survey
+     * Review 28), its sine and cosine kept instead of u, converged to rounding.
      *
      * @return array{float, float, float} latitude, longitude, ellipsoidal height
+     *
+     * @throws \DomainException nearer to the centre than the ellipsoid's evolute reaches, where several normals meet
      */
     public function toGeodetic(float $x, float $y, float $z): array
     {
-        $p = hypot($x, $y);
-        $b = $this->a * (1.0 - $this->f);
-        $second = $this->e2 / (1.0 - $this->e2);
-        $u = atan2($z * $this->a, $p * $b);
-        $lat = 0.0;
-        for ($i = 0; $i < 5; ++$i) {
-            $lat = atan2($z + $second * $b * sin($u) ** 3, $p - $this->e2 * $this->a * cos($u) ** 3);
-            $next = atan2((1.0 - $this->f) * sin($lat), cos($lat));
-            if (abs($next - $u) < 1e-16) {
+        $p = sqrt($x * $x + $y * $y);
+        $a = $this->a;
+        $f1 = 1.0 - $this->f;
+        $b = $a * $f1;
+        $reach = $this->e2 * $a; // of the evolute in the plane of the equator; along the axis it is reach / (1 - f)
+        if ($p * $p + $z * $z <= 1.1 * $reach * $reach || is_nan($p + $z)) {
+            throw new \DomainException(\sprintf('X %.3f, Y %.3f, Z %.3f m lies at the centre of the earth, where there is no latitude', $x, $y, $z));
+        }
+        $second = $reach / $f1;
+        $s = $z;
+        $c = $p * $f1;
+        $q = 1.0 / sqrt($s * $s + $c * $c);
+        $s *= $q;
+        $c *= $q;
+        $up = 0.0;
+        $out = 1.0;
+        for ($i = 0; $i < 50; ++$i) {
+            $up = $z + $second * $s * $s * $s;
+            $out = $p - $reach * $c * $c * $c;
+            $nextS = $f1 * $up;
+            $q = 1.0 / sqrt($nextS * $nextS + $out * $out);
+            $nextS *= $q;
+            $change = $nextS * $c - $out * $q * $s; // the sine of the change of u
+            $s = $nextS;
+            $c = $out * $q;
+            if ($change < 1e-15 && $change > -1e-15) {
                 break;
             }
-            $u = $next;
         }
+        $lat = atan2($up, $out);
         $sin = sin($lat);
         $cos = cos($lat);
         $h = $p * $cos + $z * $sin - $this->a * sqrt(1.0 - $this->e2 * $sin * $sin);

@@ -87,11 +87,14 @@ final class Adjustment
         $this->equations = new ObservationEquations($network, $this->state);
         $this->report('order of elimination', 0.1);
         $this->structure = new NetworkStructure($network, $this->used, $free);
-        if (0 === $this->structure->parameterCount) {
-            throw new UnusableInput('observations', 'nothing to adjust: no used observation reaches a station that is not held');
-        }
         foreach (array_keys($network->observations) as $i) {
             $this->weigh($i);
+        }
+        if ([] === array_filter($this->weights)) {
+            throw new UnusableInput('observations', 'nothing is observed: every observation is set aside');
+        }
+        if (0 === $this->structure->parameterCount) {
+            throw new UnusableInput('observations', 'nothing is left to determine: every station that an observation in use reaches is held');
         }
     }
 
@@ -408,15 +411,15 @@ final class Adjustment
         if ([] === $null) {
             return;
         }
-        $problems = [];
+        $undetermined = new Undetermined($this->network, $this->structure->parameterOwner);
         foreach ($null as $k) {
             $direction = $this->structure->cholesky->nullDirection($k);
             if ($this->isTrulyNull($direction)) {
-                $problems[$this->describe($direction)] = true;
+                $undetermined->add($direction);
             }
         }
-        if ([] !== $problems) {
-            throw new UnusableInput('observations', 'undetermined: '.implode('; ', array_keys($problems)));
+        if (null !== $reason = $undetermined->reason()) {
+            throw new UnusableInput('stations', $reason);
         }
         $this->structure->cholesky->factor($upper, $diagonal, $held, 1e-15);
     }
@@ -456,39 +459,6 @@ final class Adjustment
                 yield [[$parameter], [1.0]];
             }
         }
-    }
-
-    /** @param list<float> $direction */
-    private function describe(array $direction): string
-    {
-        $stations = [];
-        $largest = 0.0;
-        foreach ($this->structure->parameterOwner as $k => [$s, $c]) {
-            if ($c < 3) {
-                $largest = max($largest, abs($direction[$k]));
-            }
-        }
-        foreach ($this->structure->parameterOwner as $k => [$s, $c]) {
-            if ($c < 3 && abs($direction[$k]) > 1e-3 * $largest) {
-                $stations[$s][$c] = true;
-            }
-        }
-        $byNeed = [];
-        foreach ($stations as $s => $components) {
-            $plan = isset($components[0]) || isset($components[1]);
-            $need = $plan && isset($components[2]) ? 'position' : ($plan ? 'plan position' : 'height');
-            $byNeed[$need][] = $this->network->stations[$s]->id;
-        }
-        $parts = [];
-        foreach ($byNeed as $need => $ids) {
-            sort($ids, \SORT_NATURAL);
-            $parts[] = \sprintf('the %s of %s', $need, Names::listed($ids));
-        }
-        $remedy = 1 === \count($stations)
-            ? 'add an observation that reaches it, hold it, or leave it out'
-            : 'hold or weight a station among them, or observe between them and the rest';
-
-        return implode(' and ', $parts).' is not determined by the used observations; '.$remedy;
     }
 
     /** @return list<float> per unknown, how far it is from its given coordinate */

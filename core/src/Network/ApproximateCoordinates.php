@@ -10,8 +10,8 @@ use Mensura\Observation\ObservationKind;
  * Approximate coordinates for stations that have none, carried outwards from those that do.
  *
  * In turn, until nothing new is found: vectors, polar points from oriented setups, free stations from two or more
- * sighted distances, intersections, three-point resections (Tienstra), three distances, local blocks; heights by levelled
- * differences and zenith angles. Good to the size of a wild guess (curvature and grid scale are ignored);
+ * sighted distances, intersections, resections and distances ({@see Loci}), local blocks, also of unknown scale; heights
+ * by levelled differences and zenith angles. Good to the size of a wild guess (curvature and grid scale are ignored);
  * the adjustment iterates from there.
  */
 final class ApproximateCoordinates
@@ -28,6 +28,9 @@ final class ApproximateCoordinates
     /** @var array<string, array{at: int, rays: list<array{int, float}>, azimuth: bool}> rays: target, direction in radians */
     private array $setups = [];
 
+    /** @var array<int, array<int, float>> bearings by ends */
+    private array $azimuths = [];
+
     /** @var array<int, array<int, float>> horizontal distances by ends */
     private array $distances = [];
 
@@ -36,6 +39,9 @@ final class ApproximateCoordinates
 
     /** @var list<array{int, int, float, float}> from, to, zenith in radians, hi - ht */
     private array $zeniths = [];
+
+    /** While a block is computed in a frame of its own, azimuths mean nothing. */
+    private bool $blockHasNoNorth = false;
 
     private function __construct(private readonly NetworkDefinition $network)
     {
@@ -60,6 +66,7 @@ final class ApproximateCoordinates
                 $found = $self->vectors() + $self->polar() + $self->heightsKnown();
                 $found = $found > 0 ? $found : $self->plan();
                 $found = $found > 0 ? $found : $self->localBlocks();
+                $found = $found > 0 ? $found : $self->blocksOfUnknownScale();
             } while ($found > 0);
         }
 
@@ -70,9 +77,8 @@ final class ApproximateCoordinates
     {
         $found = $this->freeStations();
         $found = $found > 0 ? $found : $this->intersections();
-        $found = $found > 0 ? $found : $this->resections();
 
-        return $found > 0 ? $found : $this->trilaterations();
+        return $found > 0 ? $found : $this->loci();
     }
 
     /**
@@ -81,61 +87,89 @@ final class ApproximateCoordinates
      */
     private function localBlocks(): int
     {
-        $known = [$this->e, $this->n];
-        $nothing = array_fill(0, \count($this->e), null);
-        $visited = [];
         $found = 0;
+        $visited = [];
         foreach ($this->setups as $setup) {
             $at = $setup['at'];
-            $ray = array_values(array_filter($setup['rays'], fn (array $r): bool => isset($this->distances[$at][$r[0]])))[0] ?? null;
-            if ($setup['azimuth'] || null === $ray || isset($visited[$at])) {
-                continue;
-            }
-            $this->e = $this->n = $nothing;
-            $this->place($at, 0.0, 0.0);
-            $d = $this->distances[$at][$ray[0]];
-            $this->place($ray[0], $d * sin($ray[1]), $d * cos($ray[1]));
-            while ($this->polar(false) > 0 || $this->plan() > 0) {
-                continue;
-            }
-            $local = [$this->e, $this->n];
-            [$this->e, $this->n] = $known;
-            $pairs = [];
-            foreach ($local[0] as $s => $x) {
-                if (null !== $x) {
-                    $visited[$s] = true;
-                    if ($this->known($s)) {
-                        $pairs[] = [$x, (float) $local[1][$s], (float) $this->e[$s], (float) $this->n[$s]];
-                    }
+            foreach ($setup['rays'] as [$to, $direction]) {
+                if (!$setup['azimuth'] && isset($this->distances[$at][$to]) && !isset($visited[$at])) {
+                    $found += $this->block($at, $to, $direction, $this->distances[$at][$to], false, $visited);
+                    break;
                 }
             }
-            $fit = self::turnAndShift($pairs);
-            if (null === $fit) {
-                continue;
-            }
-            [$cos, $sin, $e0, $n0] = $fit;
-            foreach ($local[0] as $s => $x) {
-                if (null !== $x && !$this->known($s)) {
-                    $y = (float) $local[1][$s];
-                    $this->place($s, $e0 + $x * $cos - $y * $sin, $n0 + $x * $sin + $y * $cos);
-                    ++$found;
-                }
-            }
-            $known = [$this->e, $this->n];
         }
+
+        return $found;
+    }
+
+    /** The same where directions and angles are all there is: two setups that see each other, one unit apart. */
+    private function blocksOfUnknownScale(): int
+    {
+        $distances = $this->distances;
+        $this->distances = [];
+        $setupAt = array_column($this->setups, 'at', 'at');
+        $found = 0;
+        $visited = [];
+        foreach ($this->setups as $setup) {
+            $at = $setup['at'];
+            foreach ($setup['rays'] as [$to, $direction]) {
+                if (!$setup['azimuth'] && isset($setupAt[$to]) && !isset($visited[$at], $visited[$to])) {
+                    $found += $this->block($at, $to, $direction, 1.0, true, $visited);
+                }
+            }
+        }
+        $this->distances = $distances;
+
+        return $found;
+    }
+
+    /** @param array<int, true> $visited stations that came into a block */
+    private function block(int $at, int $to, float $direction, float $distance, bool $scaled, array &$visited): int
+    {
+        if ($this->known($at) && $this->known($to)) {
+            return 0;
+        }
+        $known = [$this->e, $this->n];
+        $this->e = $this->n = array_fill(0, \count($this->e), null);
+        $this->blockHasNoNorth = true;
+        $this->place($at, 0.0, 0.0);
+        $this->place($to, $distance * sin($direction), $distance * cos($direction));
+        while ($this->polar(false) > 0 || $this->plan() > 0) {
+            continue;
+        }
+        $this->blockHasNoNorth = false;
+        $local = [$this->e, $this->n];
         [$this->e, $this->n] = $known;
+        $pairs = [];
+        foreach ($local[0] as $s => $x) {
+            if (null !== $x) {
+                $visited[$s] = true;
+            }
+            if (null !== $x && $this->known($s)) {
+                $pairs[] = [$x, (float) $local[1][$s], (float) $this->e[$s], (float) $this->n[$s]];
+            }
+        }
+        $fit = self::turnAndShift($pairs, $scaled);
+        $found = 0;
+        foreach (null === $fit ? [] : $local[0] as $s => $x) {
+            if (null !== $x && !$this->known($s)) {
+                $y = (float) $local[1][$s];
+                $this->place($s, $fit[2] + $x * $fit[0] - $y * $fit[1], $fit[3] + $x * $fit[1] + $y * $fit[0]);
+                ++$found;
+            }
+        }
 
         return $found;
     }
 
     /**
-     * Least-squares rotation and translation without scale.
+     * Least-squares rotation and translation, without scale unless it is asked for.
      *
      * @param list<array{float, float, float, float}> $pairs local x, y, then e, n
      *
-     * @return ?array{float, float, float, float} cosine, sine, e and n of the local origin; null with fewer than two places
+     * @return ?array{float, float, float, float} scale times cosine and sine, e and n of the local origin; null with fewer than two places
      */
-    private static function turnAndShift(array $pairs): ?array
+    private static function turnAndShift(array $pairs, bool $scaled = false): ?array
     {
         $count = \count($pairs);
         if ($count < 2) {
@@ -147,22 +181,27 @@ final class ApproximateCoordinates
                 $mean[$k] += $pair[$k] / $count;
             }
         }
-        $dot = $cross = 0.0;
+        $dot = $cross = $size = 0.0;
         foreach ($pairs as [$x, $y, $e, $n]) {
+            $size += ($x - $mean[0]) ** 2 + ($y - $mean[1]) ** 2;
             $dot += ($x - $mean[0]) * ($e - $mean[2]) + ($y - $mean[1]) * ($n - $mean[3]);
             $cross += ($x - $mean[0]) * ($n - $mean[3]) - ($y - $mean[1]) * ($e - $mean[2]);
         }
-        if (hypot($dot, $cross) < 1e-6) {
+        $length = hypot($dot, $cross);
+        if ($length < 1e-6) {
             return null;
         }
-        $a = atan2($cross, $dot);
+        $q = $scaled ? 1.0 / $size : 1.0 / $length;
+        $c = $q * $dot;
+        $s = $q * $cross;
 
-        return [cos($a), sin($a), $mean[2] - $mean[0] * cos($a) + $mean[1] * sin($a), $mean[3] - $mean[0] * sin($a) - $mean[1] * cos($a)];
+        return [$c, $s, $mean[2] - $mean[0] * $c + $mean[1] * $s, $mean[3] - $mean[0] * $s - $mean[1] * $c];
     }
 
     private function collect(): void
     {
         $index = $this->network->stationIndex;
+        $convergence = $this->convergence();
         /** @var array<string, array{?float, ?float}> $slopes slope distance and zenith of one sight */
         $slopes = [];
         foreach ($this->network->observations as $i => $o) {
@@ -181,7 +220,8 @@ final class ApproximateCoordinates
                     $this->setups["angle $i"] = ['at' => $from, 'rays' => [[$index[(string) $o->back], 0.0], [$to, deg2rad($o->value)]], 'azimuth' => false];
                     break;
                 case ObservationKind::Azimuth:
-                    $this->setups["azimuth $i"] = ['at' => $from, 'rays' => [[$to, deg2rad($o->value)]], 'azimuth' => true];
+                    $this->azimuths[$from][$to] = deg2rad($o->value) - $convergence;
+                    $this->setups["azimuth $i"] = ['at' => $from, 'rays' => [[$to, $this->azimuths[$from][$to]]], 'azimuth' => true];
                     break;
                 case ObservationKind::HorizontalDistance:
                     $this->distances[$from][$to] = $this->distances[$to][$from] = $o->value;
@@ -207,6 +247,20 @@ final class ApproximateCoordinates
                 $this->distances[$from][$to] ??= $this->distances[$to][$from] = $sight[0] * (isset($sight[1]) ? sin($sight[1]) : 1.0);
             }
         }
+    }
+
+    /** Azimuth of grid north at the first known station, radians. */
+    private function convergence(): float
+    {
+        foreach ($this->e as $s => $e) {
+            if (null !== $e) {
+                $j = $this->network->frame->geometry($e, (float) $this->n[$s], $this->h[$s] ?? 0.0)['jacobian'];
+
+                return atan2($j[1], $j[4]);
+            }
+        }
+
+        return 0.0;
     }
 
     private function known(int $s): bool
@@ -272,7 +326,21 @@ final class ApproximateCoordinates
             }
         }
 
-        return $any ? atan2($s, $c) : null;
+        return $any ? atan2($s, $c) : $this->orientationByAzimuth($setup);
+    }
+
+    /**
+     * @param array{at: int, rays: list<array{int, float}>, azimuth: bool} $setup
+     */
+    private function orientationByAzimuth(array $setup): ?float
+    {
+        foreach ($this->blockHasNoNorth ? [] : $setup['rays'] as [$to, $direction]) {
+            if (isset($this->azimuths[$setup['at']][$to])) {
+                return $setup['azimuth'] ? 0.0 : $this->azimuths[$setup['at']][$to] - $direction;
+            }
+        }
+
+        return null;
     }
 
     private function bearing(int $from, int $to): float
@@ -411,92 +479,44 @@ final class ApproximateCoordinates
         return $found;
     }
 
-    /** Three directions to known points, no distances. */
-    private function resections(): int
+    /** Stations by what they see of known ones and what known ones see of them. */
+    private function loci(): int
     {
-        $found = 0;
+        /** @var array<int, Loci> $loci */
+        $loci = [];
         foreach ($this->setups as $setup) {
-            if ($this->known($setup['at'])) {
-                continue;
-            }
-            $rays = array_values(array_filter($setup['rays'], fn (array $ray): bool => $this->known($ray[0])));
-            $count = \count($rays);
-            for ($i = 0, $solved = 0; $i + 2 < $count && 0 === $solved; ++$i) {
-                $solved = $this->resect($setup['at'], $rays[$i], $rays[$i + 1], $rays[$i + 2]);
-                $found += $solved;
+            $at = $setup['at'];
+            $turn = $this->known($at) ? $this->orientation($setup) : $this->orientationByAzimuth($setup);
+            $first = null;
+            foreach ($setup['rays'] as [$to, $direction]) {
+                if (!$this->known($at) && $this->known($to)) {
+                    $loci[$at] ??= new Loci();
+                    if (null !== $turn) {
+                        $loci[$at]->ray((float) $this->e[$to], (float) $this->n[$to], $turn + $direction + \M_PI);
+                    }
+                    if (null !== $first && $first[0] !== $to) {
+                        $loci[$at]->angle((float) $this->e[$first[0]], (float) $this->n[$first[0]], (float) $this->e[$to], (float) $this->n[$to], $direction - $first[1]);
+                    }
+                    $first ??= [$to, $direction];
+                } elseif ($this->known($at) && !$this->known($to) && null !== $turn) {
+                    $loci[$to] ??= new Loci();
+                    $loci[$to]->ray((float) $this->e[$at], (float) $this->n[$at], $turn + $direction);
+                }
             }
         }
-
-        return $found;
-    }
-
-    /**
-     * @param array{int, float} $a
-     * @param array{int, float} $b
-     * @param array{int, float} $c
-     */
-    private function resect(int $at, array $a, array $b, array $c): int
-    {
-        $cot = static fn (float $x): float => cos($x) / sin($x);
-        $corner = function (int $at, int $from, int $to): float {
-            return $this->bearing($at, $to) - $this->bearing($at, $from);
-        };
-        $angles = [$c[1] - $b[1], $a[1] - $c[1], $b[1] - $a[1]];
-        $corners = [$corner($a[0], $b[0], $c[0]), $corner($b[0], $c[0], $a[0]), $corner($c[0], $a[0], $b[0])];
-        $weights = [];
-        foreach ([0, 1, 2] as $k) {
-            if (abs(sin($angles[$k])) < 1e-3 || abs(sin($corners[$k])) < 1e-3) {
-                return 0;
-            }
-            $difference = $cot($corners[$k]) - $cot($angles[$k]);
-            if (abs($difference) < 1e-6) {
-                return 0; // on the danger circle
-            }
-            $weights[] = 1.0 / $difference;
-        }
-        $sum = array_sum($weights);
-        if (abs($sum) < 1e-9) {
-            return 0;
-        }
-        $e = $n = 0.0;
-        foreach ([$a[0], $b[0], $c[0]] as $k => $s) {
-            $e += $weights[$k] * (float) $this->e[$s] / $sum;
-            $n += $weights[$k] * (float) $this->n[$s] / $sum;
-        }
-        $this->place($at, $e, $n);
-
-        return 1;
-    }
-
-    /** Distances to three or more known points: difference of circles, linear in the unknown position. */
-    private function trilaterations(): int
-    {
-        $found = 0;
         foreach ($this->distances as $at => $targets) {
-            if ($this->known($at)) {
-                continue;
+            foreach ($targets as $to => $distance) {
+                if (!$this->known($at) && $this->known($to)) {
+                    $loci[$at] ??= new Loci();
+                    $loci[$at]->distance((float) $this->e[$to], (float) $this->n[$to], $distance);
+                }
             }
-            $known = array_filter($targets, fn (int $to): bool => $this->known($to), \ARRAY_FILTER_USE_KEY);
-            if (\count($known) < 3) {
-                continue;
-            }
-            $first = array_key_first($known);
-            $e0 = (float) $this->e[$first];
-            $n0 = (float) $this->n[$first];
-            $aa = $ab = $bb = $ac = $bc = 0.0;
-            foreach ($known as $to => $d) {
-                $a = (float) $this->e[$to] - $e0;
-                $b = (float) $this->n[$to] - $n0;
-                $c = 0.5 * ($a * $a + $b * $b - $d * $d + $known[$first] ** 2);
-                $aa += $a * $a;
-                $ab += $a * $b;
-                $bb += $b * $b;
-                $ac += $a * $c;
-                $bc += $b * $c;
-            }
-            $det = $aa * $bb - $ab * $ab;
-            if ($det > 1e-4 * $aa * $bb) {
-                $this->place($at, $e0 + ($bb * $ac - $ab * $bc) / $det, $n0 + ($aa * $bc - $ab * $ac) / $det);
+        }
+        $found = 0;
+        foreach ($loci as $at => $ties) {
+            $place = $ties->meet();
+            if (null !== $place) {
+                $this->place($at, $place[0], $place[1]);
                 ++$found;
             }
         }

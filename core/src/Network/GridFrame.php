@@ -91,10 +91,10 @@ final class GridFrame implements Frame
 
     public function coordinates(float $x, float $y, float $z): array
     {
-        [$lat, $lon, $h] = $this->system->ellipsoid()->toGeodetic($x, $y, $z);
         try {
+            [$lat, $lon, $h] = $this->system->ellipsoid()->toGeodetic($x, $y, $z);
             [$e, $n] = $this->system->fromGeographic($lat, $lon);
-        } catch (OutsideProjection $x) {
+        } catch (\DomainException $x) {
             throw new UnusableInput('', \sprintf('a station is outside %s: %s', $this->system->label(), $x->getMessage()));
         }
 

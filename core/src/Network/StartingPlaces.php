@@ -73,12 +73,16 @@ final readonly class StartingPlaces
                 $h[$s] ??= 0.0;
             }
             if ([] !== $missing) {
-                $lost[] = \sprintf('%s (%s)', $station->id, implode(' and ', $missing));
+                $lost[implode(' and ', $missing)][] = $station->id;
             }
         }
         if ([] !== $lost) {
-            sort($lost, \SORT_NATURAL);
-            throw new UnusableInput('stations', \sprintf('no approximate position can be found for %s; give coordinates, or observe from stations that have them', Names::listed($lost)));
+            $parts = [];
+            foreach ($lost as $what => $ids) {
+                sort($ids, \SORT_NATURAL);
+                $parts[] = \sprintf('%s: no approximate %s can be found', Names::listed($ids), $what);
+            }
+            throw new UnusableInput('stations', implode('; ', $parts).'; give coordinates, or observe from stations that have them');
         }
 
         /** @var list<float> $e */

@@ -22,8 +22,11 @@ final class SurfaceBuilder
 
     private const MOST_DECIMALS = 6;
 
-    /** @var list<string> */
+    /** @var list<string> what was decided about points */
     public array $warnings = [];
+
+    /** @var list<string> what was decided about lines, each beginning with the name of one */
+    public array $lineWarnings = [];
 
     /** @var list<float> */
     private array $x;
@@ -36,6 +39,12 @@ final class SurfaceBuilder
 
     /** @var list<string> */
     private array $names;
+
+    /** @var list<SurfaceLine> with the islands of voids as lines of their own */
+    private readonly array $lines;
+
+    /** @var list<SurfaceLine> boundaries and voids */
+    private readonly array $rings;
 
     /** @var list<array{int, int, string}> vertex numbers of forced edges and the line they come from */
     private array $forced = [];
@@ -52,9 +61,11 @@ final class SurfaceBuilder
         array $y,
         array $z,
         array $names,
-        private readonly array $lines = [],
+        array $lines = [],
         private readonly bool $meanAtCrossings = false,
     ) {
+        $this->rings = array_values(array_filter($lines, static fn (SurfaceLine $l): bool => $l->isClosed()));
+        $this->lines = SurfaceLine::flat($lines);
         $this->x = $x;
         $this->y = $y;
         $this->z = $z;
@@ -72,26 +83,43 @@ final class SurfaceBuilder
             }
         }
         $tin = $this->triangulate();
-        $rings = array_values(array_filter($this->lines, static fn (SurfaceLine $l): bool => $l->isClosed()));
         $this->takeUpLines($needsHeights ? new Locator($tin) : null);
         if ([] !== $this->forced) {
             $tin = $this->triangulate();
         }
-        if ([] !== $rings) {
-            $tin = (new SurfaceCut($tin, $rings))->cut();
+        if ([] !== $this->rings) {
+            $tin = $this->cut($tin);
         }
         if (null !== $maxEdge) {
             $tin = self::withoutLongEdges($tin, $maxEdge);
         }
         if (0 === $tin->triangleCount()) {
-            throw new UnusableInput('', 'no triangle is left inside the boundary and below the longest edge');
+            throw new UnusableInput('', \sprintf('no triangle is left: every one has an edge longer than %s m', json_encode($maxEdge)));
         }
 
         return $tin;
     }
 
+    private function cut(Tin $tin): Tin
+    {
+        $cut = new SurfaceCut($tin, $this->rings);
+        $left = $cut->cut();
+        $idle = $cut->idle();
+        if (0 === $left->triangleCount()) {
+            throw new UnusableInput($this->rings[0]->name, [] === $idle ? 'leaves nothing of the surface: what the boundaries keep, the voids take away' : \sprintf('leaves nothing of the surface: no part of it lies inside %s; are its coordinates in the system of the points?', implode(' or ', $idle)));
+        }
+        foreach ($idle as $name) {
+            $this->lineWarnings[] = $name.' lies wholly outside the surface and changes nothing';
+        }
+
+        return $left;
+    }
+
     private function triangulate(): Tin
     {
+        if (\count($this->x) < 3) {
+            throw new UnusableInput('', \sprintf('a surface needs at least three points, there are %d', \count($this->x)));
+        }
         for ($round = 0;; ++$round) {
             $plane = self::scaled($this->x, $this->y);
             if ([] === $this->forced) {
@@ -128,13 +156,15 @@ final class SurfaceBuilder
         $x = $this->x;
         $y = $this->y;
         $near = [];
+        // What is written 0.1 mm apart differs by a few last bits less in binary.
+        $limit = self::SAME_PLACE - 4.0 * \PHP_FLOAT_EPSILON * max(max($x), -min($x), max($y), -min($y));
         for ($h = 0, $n = \count($triangles); $h < $n; ++$h) {
             $a = $triangles[$h];
             $b = $triangles[2 === $h % 3 ? $h - 2 : $h + 1];
             $dx = $x[$a] - $x[$b];
-            if ($dx < self::SAME_PLACE && $dx > -self::SAME_PLACE) {
+            if ($dx < $limit && $dx > -$limit) {
                 $dy = $y[$a] - $y[$b];
-                if ($dx * $dx + $dy * $dy < self::SAME_PLACE * self::SAME_PLACE) {
+                if ($dx * $dx + $dy * $dy < $limit * $limit) {
                     $near[max($a, $b)] = min($a, $b);
                 }
             }
@@ -219,7 +249,9 @@ final class SurfaceBuilder
             $away = static fn (float $f, array $g): float => min($f, 1.0 - $f) * hypot($g[2] - $g[0], $g[3] - $g[1]);
             $atEndOfI = $away($s, $segments[$i]) < self::SAME_PLACE;
             $atEndOfJ = $away($t, $segments[$j]) < self::SAME_PLACE;
-            if (abs($zi - $zj) > self::SAME_HEIGHT && !$this->meanAtCrossings) {
+            if (abs($zi - $zj) > self::SAME_HEIGHT && $owner[$i]->isClosed() && $owner[$j]->isClosed()) {
+                $this->lineWarnings[] = \sprintf('%s and %s cross at %.3f, %.3f with heights %.3f and %.3f m; their mean is used', $owner[$i]->name, $owner[$j]->name, $px, $py, $zi, $zj);
+            } elseif (abs($zi - $zj) > self::SAME_HEIGHT && !$this->meanAtCrossings) {
                 throw new UnusableInput($owner[$i]->name, \sprintf('crosses %s at %.3f, %.3f with heights %.3f and %.3f m; correct one of them or accept the mean (--crossing mean)', $owner[$i] === $owner[$j] ? 'itself' : $owner[$j]->name, $px, $py, $zi, $zj));
             }
             if ($atEndOfI && $atEndOfJ) {
@@ -269,6 +301,9 @@ final class SurfaceBuilder
             if (\count($line->vertices) < 3) {
                 throw new UnusableInput($line->name, \sprintf('a %s needs at least three vertices', $line->role));
             }
+            if ($line->area() < self::SAME_PLACE * self::SAME_PLACE) {
+                throw new UnusableInput($line->name, \sprintf('this %s encloses nothing: all its vertices lie on one line', $line->role));
+            }
             $segments = [];
             $count = \count($line->vertices);
             foreach ($line->segments() as [$a, $b]) {
@@ -314,7 +349,8 @@ final class SurfaceBuilder
         foreach ([$x, $y] as $values) {
             foreach ($values as $value) {
                 $scaled = $value * $factor;
-                while (abs($scaled - round($scaled)) > 1e-3) {
+                // A decimal in binary is off by its last bit at most, and its multiple by one more.
+                while (abs($scaled - round($scaled)) > 2.0 * \PHP_FLOAT_EPSILON * abs($scaled)) {
                     if (++$decimals > self::MOST_DECIMALS) {
                         break 3;
                     }

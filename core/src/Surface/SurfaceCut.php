@@ -10,6 +10,9 @@ namespace Mensura\Surface;
  */
 final class SurfaceCut
 {
+    /** A corner this near a vertex is that vertex, metres. */
+    private const SNAP = 1e-4;
+
     /** @var list<float> */
     private array $x;
 
@@ -25,6 +28,9 @@ final class SurfaceCut
     /** @var array<int, true> first half-edges of triangles a ring touches */
     private array $touched = [];
 
+    /** @var array<int, true> rings that hold a part of the surface, by index */
+    private array $holding = [];
+
     /** @param list<SurfaceLine> $rings */
     public function __construct(private readonly Tin $tin, private readonly array $rings)
     {
@@ -36,31 +42,7 @@ final class SurfaceCut
     public function cut(): Tin
     {
         $locator = new Locator($this->tin);
-        $pieces = [];
-        foreach ($this->rings as $ring) {
-            $count = \count($ring->vertices);
-            $numbers = [];
-            foreach ($ring->vertices as [$px, $py]) {
-                $numbers[] = $this->ringVertex($locator, $px, $py);
-            }
-            foreach ($ring->segments() as [$a, $b]) {
-                $stops = $this->crossings($locator, $ring->vertices[$a], $ring->vertices[$b % $count]);
-                if (null !== $numbers[$a]) {
-                    $stops[$numbers[$a]] = 0.0;
-                }
-                if (null !== $numbers[$b]) {
-                    $stops[$numbers[$b]] = 1.0;
-                }
-                asort($stops);
-                $previous = null;
-                foreach ($stops as $vertex => $fraction) {
-                    if (null !== $previous && $previous !== $vertex) {
-                        $pieces[] = [$previous, $vertex];
-                    }
-                    $previous = $vertex;
-                }
-            }
-        }
+        $pieces = $this->pieces($locator);
 
         // All edges of the touched triangles stay where they are, split where the rings cross them.
         $plane = SurfaceBuilder::scaled($this->x, $this->y);
@@ -87,6 +69,65 @@ final class SurfaceCut
         return $tin->only($this->wanted($tin, $inside));
     }
 
+    /** @return list<string> names of rings that hold no part of the surface: boundaries that keep nothing, voids that take nothing */
+    public function idle(): array
+    {
+        return array_values(array_map(static fn (SurfaceLine $ring): string => $ring->name, array_diff_key($this->rings, $this->holding)));
+    }
+
+    /** @return list<array{int, int}> the rings in pieces between vertices: corners, crossings with edges and with each other */
+    private function pieces(Locator $locator): array
+    {
+        $segments = $ends = $spans = [];
+        foreach (SurfaceLine::flat($this->rings) as $ring) {
+            $numbers = array_map(fn (array $v): ?int => $this->ringVertex($locator, $v[0], $v[1]), $ring->vertices);
+            foreach ($ring->segments() as [$a, $b]) {
+                $spans[] = [$ring->vertices[$a], $ring->vertices[$b]];
+                $segments[] = [$ring->vertices[$a][0], $ring->vertices[$a][1], $ring->vertices[$b][0], $ring->vertices[$b][1]];
+                $ends[] = [$numbers[$a], $numbers[$b]];
+            }
+        }
+        $stops = array_map(fn (array $span): array => $this->crossings($locator, $span[0], $span[1]), $spans);
+        foreach ($ends as $i => [$a, $b]) {
+            foreach ([[$a, 0.0], [$b, 1.0]] as [$vertex, $fraction]) {
+                if (null !== $vertex) {
+                    $stops[$i][$vertex] = $fraction;
+                }
+            }
+        }
+        foreach (SegmentIndex::pairs($segments) as [$i, $j]) {
+            $meeting = SegmentIndex::meeting($segments[$i], $segments[$j]);
+            if (null === $meeting) {
+                continue;
+            }
+            $vertex = null;
+            foreach ([[$i, $meeting[0]], [$j, $meeting[1]]] as [$k, $f]) {
+                $length = hypot($segments[$k][2] - $segments[$k][0], $segments[$k][3] - $segments[$k][1]);
+                if (min($f, 1.0 - $f) * $length < self::SNAP) {
+                    $vertex = $ends[$k][$f < 0.5 ? 0 : 1] ?? $vertex;
+                }
+            }
+            $vertex ??= $this->ringVertex($locator, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]), $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]));
+            if (null !== $vertex) {
+                $stops[$i][$vertex] ??= $meeting[0];
+                $stops[$j][$vertex] ??= $meeting[1];
+            }
+        }
+        $pieces = [];
+        foreach ($stops as $along) {
+            asort($along);
+            $previous = null;
+            foreach (array_keys($along) as $vertex) {
+                if (null !== $previous) {
+                    $pieces[] = [$previous, $vertex];
+                }
+                $previous = $vertex;
+            }
+        }
+
+        return $pieces;
+    }
+
     /** A vertex at a ring's corner: an existing one at the same place, or a new one in the plane of its triangle; null outside the surface. */
     private function ringVertex(Locator $locator, float $px, float $py): ?int
     {
@@ -97,7 +138,7 @@ final class SurfaceCut
         $this->touched[$h] = true;
         for ($k = 0; $k < 3; ++$k) {
             $v = $this->tin->triangles[$h + $k];
-            if (hypot($this->x[$v] - $px, $this->y[$v] - $py) < 1e-4) {
+            if (hypot($this->x[$v] - $px, $this->y[$v] - $py) < self::SNAP) {
                 return $v;
             }
         }
@@ -166,7 +207,7 @@ final class SurfaceCut
                 }
                 [$s, $f] = $meeting;
                 $edge = hypot($this->tin->x[$v] - $this->tin->x[$u], $this->tin->y[$v] - $this->tin->y[$u]);
-                $vertex = $f * $edge < 1e-4 ? $u : ((1.0 - $f) * $edge < 1e-4 ? $v : null);
+                $vertex = $f * $edge < self::SNAP ? $u : ((1.0 - $f) * $edge < self::SNAP ? $v : null);
                 if (null !== $vertex) {
                     $this->touched[$first] = true;
                     $s = (($this->tin->x[$vertex] - $a[0]) * ($b[0] - $a[0]) + ($this->tin->y[$vertex] - $a[1]) * ($b[1] - $a[1])) / $length2;
@@ -205,32 +246,24 @@ final class SurfaceCut
             $cx = ($tin->x[$tin->triangles[$h]] + $tin->x[$tin->triangles[$h + 1]] + $tin->x[$tin->triangles[$h + 2]]) / 3.0;
             $cy = ($tin->y[$tin->triangles[$h]] + $tin->y[$tin->triangles[$h + 1]] + $tin->y[$tin->triangles[$h + 2]]) / 3.0;
             $kept = null !== $original->triangle($cx, $cy);
-            if ($kept && [] !== $boundaries) {
-                $kept = false;
-                foreach ($boundaries as $ring) {
-                    $kept = $kept || self::contains($ring, $cx, $cy);
+            if ($kept) {
+                $inBoundary = [] === $boundaries;
+                foreach ($boundaries as $i => $ring) {
+                    if ($ring->contains($cx, $cy)) {
+                        $inBoundary = $this->holding[$i] = true;
+                    }
                 }
-            }
-            foreach ($voids as $ring) {
-                $kept = $kept && !self::contains($ring, $cx, $cy);
+                foreach ($voids as $i => $ring) {
+                    if ($ring->contains($cx, $cy)) {
+                        $this->holding[$i] = true;
+                        $kept = false;
+                    }
+                }
+                $kept = $kept && $inBoundary;
             }
             $keep[] = $kept;
         }
 
         return $keep;
-    }
-
-    private static function contains(SurfaceLine $ring, float $px, float $py): bool
-    {
-        $inside = false;
-        foreach ($ring->segments() as [$a, $b]) {
-            [$ax, $ay] = $ring->vertices[$a];
-            [$bx, $by] = $ring->vertices[$b];
-            if (($ay > $py) !== ($by > $py) && $px < $ax + ($py - $ay) / ($by - $ay) * ($bx - $ax)) {
-                $inside = !$inside;
-            }
-        }
-
-        return $inside;
     }
 }

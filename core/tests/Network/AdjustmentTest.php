@@ -227,16 +227,16 @@ final class AdjustmentTest extends TestCase
         yield 'undetermined station' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'X', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0];
             $d['observations'][] = ['type' => 'direction', 'set' => 'P1/1', 'from' => 'P1', 'to' => 'X', 'value' => 1.0, 'sd' => 0.001];
-        }), '/plan position of X is not determined/'];
+        }), '/^stations: X: plan position is not determined/'];
         yield 'datum defect' => [$change(static function (array &$d): void {
             foreach ($d['stations'] as &$s) {
                 unset($s['fixed'], $s['sd']);
             }
-        }), '/datum defect: nothing fixes the position east, position north, height of P1/'];
+        }), '/^stations: P1.*: datum defect: nothing fixes their position east, position north, height/'];
         yield 'no position' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'Y'];
             $d['observations'][] = ['type' => 'horizontal-distance', 'from' => 'P1', 'to' => 'Y', 'value' => 10.0, 'sd' => 0.001];
-        }), '/no approximate position can be found for Y/'];
+        }), '/^stations: Y: no approximate .* can be found/'];
         yield 'negative sd' => [$change(static function (array &$d): void { $d['observations'][0]['sd'] = -1; }), '/observations\[0\]\.sd: must be positive/'];
         yield 'absurd distance' => [$change(static function (array &$d): void { $d['observations'][2]['value'] = -5.0; }), '/observations\[2\]\.value: a distance of -5 m cannot be/'];
         yield 'not a covariance' => [$change(static function (array &$d): void { $d['observations'][56]['covariance'] = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]; }), '/observations\[56\]\.covariance: is not symmetric and positive definite/'];
@@ -280,7 +280,7 @@ final class AdjustmentTest extends TestCase
         $free = $this->adjust($json, true);
         self::assertSame([12, 6], [$free->parameterCount, $free->redundancy]);
         self::assertEqualsWithDelta(6.0, array_sum(array_column($free->observations, 'redundancyNumber')), 1e-6);
-        $this->expectExceptionMessageMatches('/datum defect: nothing fixes the position east, position north, height of A, B, C, D/');
+        $this->expectExceptionMessageMatches('/stations: A, B, C, D: datum defect: nothing fixes their position east, position north, height/');
         $this->adjust($json);
     }
 

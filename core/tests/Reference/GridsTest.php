@@ -98,10 +98,58 @@ final class GridsTest extends TestCase
         yield 'gtx cut short' => [pack('E4N2', 0, 0, 1, 1, 10, 10).'abc', '/cut short: 43 bytes/'];
         yield 'tiff cut in its data' => [substr($tiff, 0, 600), '/cut short|damaged/'];
         yield 'tiff cut in its head' => [substr($tiff, 0, 20), '/cut short/'];
+        yield 'tiff of tiles without width' => [self::tiff([322 => 0, 323 => 16, 324 => 8, 325 => 16], ''), '/a tile of 0 by 16 samples/'];
+        yield 'tiff of tiles without height' => [self::tiff([322 => 16, 323 => 0, 324 => 8, 325 => 16], ''), '/a tile of 16 by 0 samples/'];
+        yield 'tiff of strips without rows' => [self::tiff([278 => 0, 273 => 8, 279 => 16], ''), '/a strip of 2 by 0 samples/'];
+        yield 'tiff with a vast tile' => [self::tiff([322 => 65536, 323 => 65536, 324 => 8, 325 => 16], ''), '/a tile of 65536 by 65536/'];
+        yield 'tiff of too many nodes' => [self::tiff([256 => 20000, 257 => 10000, 278 => 10000, 273 => 8, 279 => 16], ''), '/at most 40 million nodes/'];
         yield 'isg without end' => ["begin_of_head\nlat min = 1\n", '/end_of_head/'];
         yield 'isg with too few values' => ["begin_of_head\nlat min = 0\nlat max = 1\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = 2\nncols = 2\nend_of_head\n1 2 3\n", '/holds 3 values where/'];
         yield 'isg with a word' => ["begin_of_head\nlat min = 0\nlat max = 1\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = 2\nncols = 2\nend_of_head\n1 2 3 x\n", '/"x", is not a number/'];
         yield 'isg whose rows do not fit' => ["begin_of_head\nlat min = 0\nlat max = 9\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = 2\nncols = 2\nend_of_head\n1 2 3 4\n", '/do not reach/'];
+    }
+
+    /** Some hundred kilobytes that inflate to hundreds of millions are refused before they take the memory. */
+    public function testWhatIsInflatedIsLimited(): void
+    {
+        $bomb = (string) gzcompress(str_repeat("\0", 100_000_000), 9);
+        $lzw = "\x80\x00".str_repeat("\x01\x02\x03\x04", 1000);
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        foreach ([[8, $bomb], [8, self::tiff([], $bomb)], [5, $lzw]] as [$compression, $data]) {
+            $bytes = self::tiff([259 => $compression, 278 => 2, 273 => 8, 279 => \strlen($data)], $data);
+            try {
+                GeoidFile::read('bomb', $bytes);
+                self::fail('read');
+            } catch (UnreadableGrid $e) {
+                self::assertMatchesRegularExpression('/larger than its layout says in block 1/', $e->getMessage());
+            }
+        }
+        self::assertLessThan(8_000_000, memory_get_peak_usage() - $before);
+    }
+
+    /**
+     * A little-endian TIFF of two by two floats, its data from byte 8 (TIFF 6.0, section 2).
+     *
+     * @param array<int, int> $tags
+     */
+    private static function tiff(array $tags, string $data): string
+    {
+        $tags += [256 => 2, 257 => 2, 258 => 32, 277 => 1, 339 => 3];
+        $at = 8 + \strlen($data);
+        $scale = pack('e3', 1.0, 1.0, 0.0);
+        $tie = pack('e6', 0.0, 0.0, 0.0, 1.0, 50.0, 0.0);
+        $entries = [33550 => [12, 3, $at], 33922 => [12, 6, $at + 24]];
+        foreach ($tags as $tag => $value) {
+            $entries[$tag] = [4, 1, $value];
+        }
+        ksort($entries);
+        $directory = pack('v', \count($entries));
+        foreach ($entries as $tag => [$type, $count, $value]) {
+            $directory .= pack('vvVV', $tag, $type, $count, $value);
+        }
+
+        return 'II*'."\0".pack('V', $at + 72).$data.$scale.$tie.$directory.pack('V', 0);
     }
 
     public function testNtv2NamesWhatIsWrong(): void

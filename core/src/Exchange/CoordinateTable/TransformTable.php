@@ -126,7 +126,7 @@ final class TransformTable
                 } else {
                     $cells = explode($delimiter, $text);
                 }
-                if (\count($cells) < $count) {
+                if (\count($cells) !== $count) {
                     throw new \DomainException(\sprintf('has %d columns where the header has %d', \count($cells), $count));
                 }
                 $a = $cells[$one];

@@ -55,12 +55,14 @@ final class SurfaceLines
                     if ($closed) {
                         array_pop($vertices);
                     }
-                    // A hole of a boundary polygon is a void, a hole of a void stands.
+                    // A hole of a boundary polygon is a void; on a hole of a void the surface stands.
                     if ('Polygon' === $type && $k > 0) {
+                        $hole = new SurfaceLine(SurfaceLine::VOID, $name, $vertices);
                         if (SurfaceLine::VOID === $role) {
-                            continue;
+                            $outer = array_pop($lines) ?? throw new \LogicException('A hole comes after its ring.');
+                            $hole = new SurfaceLine($outer->role, $outer->name, $outer->vertices, [...$outer->islands, $hole]);
                         }
-                        $lines[] = new SurfaceLine(SurfaceLine::VOID, $name, $vertices);
+                        $lines[] = $hole;
                         continue;
                     }
                 }

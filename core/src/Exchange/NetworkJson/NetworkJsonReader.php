@@ -172,8 +172,9 @@ final class NetworkJsonReader
     /** @param array<mixed> $o */
     private function observation(array $o, string $path): Observation
     {
-        $kind = ObservationKind::tryFrom(\is_string($o['type'] ?? null) ? $o['type'] : '')
-            ?? throw new UnusableInput("$path.type", \sprintf('must be one of %s', implode(', ', array_map(static fn (ObservationKind $k): string => $k->value, ObservationKind::cases()))));
+        $type = $o['type'] ?? null;
+        $kind = ObservationKind::tryFrom(\is_string($type) ? $type : '')
+            ?? throw new UnusableInput("$path.type", \sprintf('%s; it must be one of %s', null === $type ? 'is missing' : json_encode($type, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES).' is no kind of observation', implode(', ', array_map(static fn (ObservationKind $k): string => $k->value, ObservationKind::cases()))));
         $isAngle = ObservationKind::Angle === $kind;
         $from = $this->name($o, $isAngle ? 'at' : 'from', $path);
         $to = $this->name($o, 'to', $path);

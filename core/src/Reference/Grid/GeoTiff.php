@@ -10,6 +10,18 @@ namespace Mensura\Reference\Grid;
  */
 final class GeoTiff
 {
+    /** Nodes of the largest grid read: a global model at 2.5 minutes has 37 million. */
+    private const MOST_NODES = 40_000_000;
+
+    /** Bytes a strip or tile may hold: a row of a large grid, a large tile. */
+    private const MOST_BLOCK = 67_108_864;
+
+    /** Values of one tag: as many as blocks of a large grid. */
+    private const MOST_VALUES = 1_000_000;
+
+    /** What is read of the directory: layout, samples, georeference, empty value. */
+    private const TAGS = [256, 257, 258, 259, 273, 277, 278, 279, 317, 322, 323, 324, 325, 339, 33550, 33922, 34735, 42113];
+
     private const SIZES = [1 => 1, 2 => 1, 3 => 2, 4 => 4, 5 => 8, 6 => 1, 7 => 1, 8 => 2, 9 => 4, 11 => 4, 12 => 8, 16 => 8];
 
     /** @throws UnreadableGrid */
@@ -51,12 +63,16 @@ final class GeoTiff
             2 === $format && 32 === $bits, 1 === $format && 32 === $bits => $little ? 'V' : 'N',
             default => throw new UnreadableGrid(\sprintf('%s: samples of %d bits and format %d are not read', $name, $bits, $format)),
         };
-        if ($rows < 2 || $columns < 2 || $rows * $columns > 200_000_000) {
-            throw new UnreadableGrid(\sprintf('%s: %d rows of %d is not a grid that can be read', $name, $rows, $columns));
+        if ($rows < 2 || $columns < 2 || $rows * $columns > self::MOST_NODES) {
+            throw new UnreadableGrid(\sprintf('%s: %d rows of %d is not a grid that can be read (at most %d million nodes)', $name, $rows, $columns, intdiv(self::MOST_NODES, 1_000_000)));
         }
         $tiled = isset($tags[324]);
         $blockWidth = $tiled ? (int) $one(322) : $columns;
         $blockHeight = $tiled ? (int) $one(323) : min($rows, (int) $one(278, $rows));
+        $size = intdiv($bits, 8);
+        if ($blockWidth < 1 || $blockHeight < 1 || $blockWidth * $blockHeight * $size > self::MOST_BLOCK) {
+            throw new UnreadableGrid(\sprintf('%s: a %s of %d by %d samples cannot be read', $name, $tiled ? 'tile' : 'strip', $blockWidth, $blockHeight));
+        }
         $offsets = $tags[$tiled ? 324 : 273] ?? [];
         $counts = $tags[$tiled ? 325 : 279] ?? [];
         $across = intdiv($columns + $blockWidth - 1, $blockWidth);
@@ -64,7 +80,6 @@ final class GeoTiff
         if (\count($offsets) < $across * $down) {
             throw new UnreadableGrid(\sprintf('%s is cut short: %d of %d blocks', $name, \count($offsets), $across * $down));
         }
-        $size = intdiv($bits, 8);
         $nodata = isset($tags[42113]) ? trim(pack('C*', ...array_map('intval', $tags[42113])), "\0 ") : '';
         $empty = is_numeric($nodata) ? (float) $nodata : null;
         $lines = array_fill(0, $rows, '');
@@ -72,15 +87,17 @@ final class GeoTiff
             for ($bx = 0; $bx < $across; ++$bx) {
                 $i = $by * $across + $bx;
                 $block = substr($bytes, (int) $offsets[$i], (int) ($counts[$i] ?? 0));
+                // Never more is inflated than the block can hold.
+                $most = $blockWidth * $blockHeight * $size;
                 $block = match ($compression) {
                     1 => $block,
-                    8, 32946 => @gzuncompress($block),
-                    5 => self::lzw($block),
+                    8, 32946 => @gzuncompress($block, $most),
+                    5 => self::lzw($block, $most),
                     default => throw new UnreadableGrid(\sprintf('%s: compression %d is not read (none, LZW and deflate are)', $name, $compression)),
                 };
                 $height = $tiled ? $blockHeight : min($blockHeight, $rows - $by * $blockHeight);
                 if (false === $block || \strlen($block) < $height * $blockWidth * $size) {
-                    throw new UnreadableGrid(\sprintf('%s is damaged or cut short in block %d', $name, $i + 1));
+                    throw new UnreadableGrid(\sprintf('%s is damaged, cut short or larger than its layout says in block %d', $name, $i + 1));
                 }
                 for ($r = 0; $r < $height; ++$r) {
                     $row = $by * $blockHeight + $r;
@@ -132,8 +149,11 @@ final class GeoTiff
             $type = unpack($short, $bytes, $entry + 2)[1];
             $n = unpack($long, $bytes, $entry + 4)[1];
             $size = self::SIZES[$type] ?? 0;
-            if (0 === $size) {
+            if (0 === $size || !\in_array($tag, self::TAGS, true)) {
                 continue;
+            }
+            if ($n > self::MOST_VALUES) {
+                throw new UnreadableGrid(\sprintf('%s: tag %d has %d values; at most %d are read', $name, $tag, $n, self::MOST_VALUES));
             }
             $from = $size * $n <= 4 ? $entry + 8 : unpack($long, $bytes, $entry + 8)[1];
             if ($from + $size * $n > \strlen($bytes)) {
@@ -187,8 +207,8 @@ final class GeoTiff
         return array_map('floatval', $values);
     }
 
-    /** TIFF 6.0, section 13. */
-    private static function lzw(string $bytes): string
+    /** TIFF 6.0, section 13; as far as so many bytes. */
+    private static function lzw(string $bytes, int $most): string
     {
         $out = '';
         /** @var array<int, string> $table */
@@ -201,7 +221,7 @@ final class GeoTiff
         /** @var ?string $previous */
         $previous = null;
         $length = \strlen($bytes);
-        for ($i = 0; $i < $length;) {
+        for ($i = 0; $i < $length && \strlen($out) <= $most;) {
             while ($held < $width && $i < $length) {
                 $buffer = ($buffer << 8) | \ord($bytes[$i++]);
                 $held += 8;

@@ -13,6 +13,12 @@ final class GridFiles
     /** @var array<string, GeoidGrid> */
     private array $geoids = [];
 
+    /** @var list<string> */
+    private array $namedShifts = [];
+
+    /** @var list<string> */
+    private array $namedGeoids = [];
+
     /** @var array<string, array<string, string>> folder => lower-case name => path */
     private array $listed = [];
 
@@ -36,15 +42,44 @@ final class GridFiles
         return new self($this->folders, $files + $this->files);
     }
 
-    /** @param list<string> $paths */
+    /**
+     * These files too, asked for by name: found before all others, read at once, so that one that cannot be read is said
+     * whether or not something needs it.
+     *
+     * @param list<string> $paths
+     *
+     * @throws UnreadableGrid
+     */
     public function with(array $paths): self
     {
         $files = $this->files;
         foreach ($paths as $path) {
             $files[basename($path)] = $path;
         }
+        $with = new self($this->folders, $files);
+        foreach ($paths as $path) {
+            if (Ntv2Grid::isOne(self::bytes($path))) {
+                $with->shifts($path);
+                $with->namedShifts[] = $path;
+            } else {
+                $with->geoid($path);
+                $with->namedGeoids[] = $path;
+            }
+        }
 
-        return new self($this->folders, $files);
+        return $with;
+    }
+
+    /** @return list<string> paths of the shift grids asked for by name */
+    public function namedShifts(): array
+    {
+        return $this->namedShifts;
+    }
+
+    /** @return list<string> paths of the geoid grids asked for by name */
+    public function namedGeoids(): array
+    {
+        return $this->namedGeoids;
     }
 
     /**
@@ -87,7 +122,7 @@ final class GridFiles
 
     private static function bytes(string $path): string
     {
-        $bytes = is_file($path) ? @file_get_contents($path) : false;
+        $bytes = is_dir($path) ? false : @file_get_contents($path);
 
         return false !== $bytes ? $bytes : throw new UnreadableGrid(\sprintf('%s cannot be read; is the path right?', $path));
     }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Mensura\Reference\Grid;
 
+use Mensura\Reference\Crs\Area;
+
 /**
  * A grid of horizontal shifts in the NTv2 format (Canadian Geodetic Survey, NTv2 Developer's Guide, 1995), sub-grids
  * included, either byte order. Shifts in seconds, longitudes positive west inside the file; bilinear interpolation.
@@ -25,10 +27,22 @@ final class Ntv2Grid
 
     private string $float = 'g';
 
+    /** Semi-major and semi-minor axes (m) of the ellipsoids the grid says it leads from and to. */
+    public readonly float $fromA;
+    public readonly float $fromB;
+    public readonly float $toA;
+    public readonly float $toB;
+
+    /** Whether these bytes begin as an NTv2 file does. */
+    public static function isOne(string $bytes): bool
+    {
+        return str_starts_with($bytes, 'NUM_OREC');
+    }
+
     /** @throws UnreadableGrid */
     public function __construct(public readonly string $name, string $bytes)
     {
-        if (\strlen($bytes) < 176 || 'NUM_OREC' !== substr($bytes, 0, 8)) {
+        if (\strlen($bytes) < 176 || !self::isOne($bytes)) {
             throw new UnreadableGrid(\sprintf('%s is not an NTv2 grid: it does not begin with NUM_OREC', $name));
         }
         $little = 11 === unpack('V', $bytes, 8)[1];
@@ -42,6 +56,7 @@ final class Ntv2Grid
         if ('SECONDS' !== trim(substr($bytes, 56, 8))) {
             throw new UnreadableGrid(\sprintf('%s: shifts in "%s" are not read, only in SECONDS', $name, trim(substr($bytes, 56, 8))));
         }
+        [$this->fromA, $this->fromB, $this->toA, $this->toB] = array_map(static fn (int $record): float => unpack($double, $bytes, 16 * $record + 8)[1], [7, 8, 9, 10]);
         $at = 176;
         $names = [];
         for ($g = 0; $g < $count; ++$g) {
@@ -147,6 +162,14 @@ final class Ntv2Grid
         }
 
         return false;
+    }
+
+    /** What its outermost grids hold together. */
+    public function area(): Area
+    {
+        $of = fn (string $side): array => array_map(fn (int $g): float => (float) $this->grids[$g][$side], $this->roots);
+
+        return new Area(max(-90.0, min([90.0, ...$of('south')])), max(-180.0, min([180.0, ...$of('west')])), min(90.0, max([-90.0, ...$of('north')])), min(180.0, max([-180.0, ...$of('east')])), $this->name);
     }
 
     private function covers(int $g, float $lat, float $lon): bool

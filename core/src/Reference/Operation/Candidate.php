@@ -19,6 +19,8 @@ final class Candidate
      * @param \Closure(): list<Step>  $steps        made when first used
      * @param list<string>            $unsupported  methods not computed here
      * @param ?float                  $epoch        reference epoch when the parameters move with time
+     * @param list<string>            $grids        paths of the grid files it reads
+     * @param bool                    $named        asked for by name: no other is weighed against it
      */
     public function __construct(
         public readonly string $name,
@@ -30,6 +32,8 @@ final class Candidate
         public readonly array $unsupported = [],
         public readonly bool $ballpark = false,
         public readonly ?float $epoch = null,
+        public readonly array $grids = [],
+        public readonly bool $named = false,
     ) {
     }
 
@@ -76,7 +80,18 @@ final class Candidate
     /** The same way, held to be usable everywhere. */
     public function everywhere(): self
     {
-        return new self($this->name, $this->accuracy, null, $this->descriptions, $this->missing, $this->steps, $this->unsupported, $this->ballpark, $this->epoch);
+        return $this->within(null, $this->named);
+    }
+
+    /** The same way as the one that was asked for, within an area or everywhere. */
+    public function asNamed(?Area $area): self
+    {
+        return $this->within($area, true);
+    }
+
+    private function within(?Area $area, bool $named): self
+    {
+        return new self($this->name, $this->accuracy, $area, $this->descriptions, $this->missing, $this->steps, $this->unsupported, $this->ballpark, $this->epoch, $this->grids, $named);
     }
 
     /** One after the other; the accuracies add up and the areas are cut. Null when the areas do not meet. */
@@ -103,6 +118,8 @@ final class Candidate
             [...$this->unsupported, ...$next->unsupported],
             $this->ballpark || $next->ballpark,
             $this->epoch ?? $next->epoch,
+            [...$this->grids, ...$next->grids],
+            $this->named || $next->named,
         );
     }
 

@@ -79,7 +79,7 @@ final class ChoiceStep implements Step
                     continue;
                 }
             }
-            if (null !== $best && ($this->accuracies[$i] > $this->accuracies[$best] || $this->candidates[$i]->isOffshore())) {
+            if (null !== $best && ($this->candidates[$best]->named || $this->accuracies[$i] > $this->accuracies[$best] || $this->candidates[$i]->isOffshore())) {
                 break;
             }
             if (!$this->usable[$i]) {

@@ -20,7 +20,7 @@ final class OperationDefinition
     /**
      * @param array<string, mixed> $row of coordinate_operation_view
      *
-     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>} description, missing grids, unsupported methods, reference epoch, steps
+     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>} description, missing grids, unsupported methods, reference epoch, steps, paths of its grids
      */
     public function read(array $row, Datum $from, Datum $to, bool $reverse, bool $spatial): array
     {
@@ -38,7 +38,7 @@ final class OperationDefinition
     /**
      * @param array<string, mixed> $h
      *
-     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>}
+     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>}
      */
     private function helmert(array $h, string $method, string $source, Datum $from, Datum $to, bool $reverse, bool $spatial): array
     {
@@ -80,13 +80,13 @@ final class OperationDefinition
             ? []
             : [new GeocentricStep($reverse ? $to->ellipsoid : $from->ellipsoid, $reverse ? $from->ellipsoid : $to->ellipsoid, $reverse ? $at->backward() : $at->forward(), !$spatial)];
 
-        return [new StepDescription($method, $source, $parameters), [], [], null === $rates ? null : $epoch, $steps];
+        return [new StepDescription($method, $source, $parameters), [], [], null === $rates ? null : $epoch, $steps, []];
     }
 
     /**
      * @param array<string, mixed> $g
      *
-     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>}
+     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>}
      */
     private function grid(array $g, string $method, string $source, Datum $from, Datum $to, bool $reverse): array
     {
@@ -100,14 +100,14 @@ final class OperationDefinition
         $path = $this->files->find(array_values(array_unique($names)));
         $description = new StepDescription($method, $source, ['grid' => $name]);
         if (null === $path) {
-            return [$description, [$name], [], null, static fn (): array => []];
+            return [$description, [$name], [], null, static fn (): array => [], []];
         }
         // A file under another name may run the other way (the registry says so of the file, not of the operation).
         foreach ($this->registry->rows('SELECT inverse_direction i FROM grid_alternatives WHERE original_grid_name = ? AND lower(coalesce(old_proj_grid_name, proj_grid_name)) = ?', [$name, strtolower(basename($path))]) as $row) {
             $flip = (bool) $row['i'] && strtolower($name) !== strtolower(basename($path));
         }
         if (!\in_array((string) $g['method_code'], ['9615', '9614'], true) && !str_ends_with(strtolower($path), '.gsb')) {
-            return [$description, [], [\sprintf('%s (grid %s)', $g['method_name'], $name)], null, static fn (): array => []];
+            return [$description, [], [\sprintf('%s (grid %s)', $g['method_name'], $name)], null, static fn (): array => [], []];
         }
         $files = $this->files;
         $meridian = $from->primeMeridian;
@@ -118,13 +118,13 @@ final class OperationDefinition
             0.0 === $turn => [new GridStep([$files->shifts($path)], $reverse xor $flip, $meridian)],
             $reverse => [new OffsetStep(0.0, -$turn, 0.0), new GridStep([$files->shifts($path)], !$flip, $meridian)],
             default => [new GridStep([$files->shifts($path)], $flip, $meridian), new OffsetStep(0.0, $turn, 0.0)],
-        }];
+        }, [$path]];
     }
 
     /**
      * @param array<string, mixed> $o
      *
-     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>}
+     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>}
      */
     private function offset(array $o, string $method, string $source, Datum $from, Datum $to, bool $reverse, bool $spatial): array
     {
@@ -142,7 +142,7 @@ final class OperationDefinition
         }
         $description = new StepDescription($method, $source, $parameters);
         if (!\in_array((string) $o['method_code'], ['9601', '9618', '9619', '9660'], true)) {
-            return [$description, [], [(string) $o['method_name']], null, static fn (): array => []];
+            return [$description, [], [(string) $o['method_name']], null, static fn (): array => [], []];
         }
         $sign = $reverse ? -1.0 : 1.0;
         // Offsets are of longitudes from each system's own meridian; here all are from Greenwich.
@@ -155,10 +155,10 @@ final class OperationDefinition
         $h = $spatial ? $offsets[8603] + $offsets[8604] : 0.0;
         if ('9601' === (string) $o['method_code'] && 0.0 !== $lon) {
             // Another value for the same meridian than the systems themselves state: theirs rules.
-            return [$description, [], [$o['method_name'].' by another value than the meridians of the systems'], null, static fn (): array => []];
+            return [$description, [], [$o['method_name'].' by another value than the meridians of the systems'], null, static fn (): array => [], []];
         }
         $null = 0.0 === $lon && 0.0 === $offsets[8601] && 0.0 === $h;
 
-        return [$description, [], [], null, static fn (): array => $null ? [] : [new OffsetStep($sign * $offsets[8601], $sign * $lon, $sign * $h)]];
+        return [$description, [], [], null, static fn (): array => $null ? [] : [new OffsetStep($sign * $offsets[8601], $sign * $lon, $sign * $h)], []];
     }
 }

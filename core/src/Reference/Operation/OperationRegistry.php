@@ -266,9 +266,9 @@ final class OperationRegistry
         $from = $this->registry->horizontalSystem($row['source_crs_auth_name'].':'.$row['source_crs_code'])->datum;
         $to = $this->registry->horizontalSystem($row['target_crs_auth_name'].':'.$row['target_crs_code'])->datum;
         $definition = new OperationDefinition($this->registry, $this->files, $this->epoch);
-        [$description, $missing, $unsupported, $epoch, $steps] = $definition->read($row, $from, $to, $reverse, $spatial);
+        [$description, $missing, $unsupported, $epoch, $steps, $grids] = $definition->read($row, $from, $to, $reverse, $spatial);
 
-        return new Candidate($name, $accuracy, $area, [$description], $missing, $steps, $unsupported, false, $epoch);
+        return new Candidate($name, $accuracy, $area, [$description], $missing, $steps, $unsupported, false, $epoch, $grids);
     }
 
     /** @param array<string, mixed> $row */
@@ -293,7 +293,7 @@ final class OperationRegistry
             $whole = $whole->then($one->everywhere()) ?? $one;
         }
 
-        return new Candidate($name, $accuracy ?? $whole->accuracy, $area, $whole->descriptions, $whole->missing, $whole->steps(...), $whole->unsupported, false, $whole->epoch);
+        return new Candidate($name, $accuracy ?? $whole->accuracy, $area, $whole->descriptions, $whole->missing, $whole->steps(...), $whole->unsupported, false, $whole->epoch, $whole->grids);
     }
 
     /** @param list<string> $codes */

@@ -28,16 +28,52 @@ final class RouteFinder
     /** @var list<string> */
     private array $warnings = [];
 
+    /** What is asked for by name, while a way is planned. */
+    private ?NamedGrids $named = null;
+
+    private readonly GeoidModels $geoids;
+
     public function __construct(private readonly Registry $registry, private readonly GridFiles $files)
     {
+        $this->geoids = new GeoidModels($registry, $files);
     }
 
     /**
      * @throws MissingGrid
      * @throws NoWay
      * @throws UnreadableGrid
+     * @throws UnusedGrid     one asked for by name has no place on the way
      */
     public function route(CoordinateSystem $from, CoordinateSystem $to, RouteSettings $settings = new RouteSettings()): Route
+    {
+        $named = new NamedGrids($this->files, $from->horizontal, $to->horizontal);
+        $this->named = $named;
+        try {
+            do {
+                $named->begin();
+                $this->geoids->begin($from->vertical, $to->vertical);
+                $refusal = null;
+                try {
+                    $route = $this->plan($from, $to, $settings);
+                } catch (MissingGrid|NoWay $refusal) {
+                    $route = null;
+                }
+            } while ($named->seekFurther());
+        } finally {
+            $this->named = null;
+        }
+        if (null === $route) {
+            throw $refusal ?? new \LogicException('A way that is not found is refused.');
+        }
+        $unused = [...$named->unused(), ...$this->geoids->unused()];
+        if ([] !== $unused) {
+            throw new UnusedGrid(\sprintf('the grid %s is named, but no step from %s to %s can use it', implode(' and ', $unused), $from->name(), $to->name()));
+        }
+
+        return $route;
+    }
+
+    private function plan(CoordinateSystem $from, CoordinateSystem $to, RouteSettings $settings): Route
     {
         $this->warnings = [];
         if (null !== $settings->geoid && null === $from->vertical && null === $to->vertical) {
@@ -52,11 +88,11 @@ final class RouteFinder
             return $this->betweenHeights($from, $to, $va, $vb, $settings);
         }
         if (null !== $va && 3 === $b->dimension) {
-            [$geoid, $datum, $name, $accuracy] = $this->geoid($va, $a, $settings, $this->areaOf($a, $b, $settings));
+            [$geoid, $datum, $name, $accuracy] = $this->geoids->of($va, self::onDatum($a, $a), $settings, $this->areaOf($a, $b, $settings));
             $middle = self::onDatum($datum, $a);
             $stages = [$this->horizontal($a, $middle, false, $settings), ...self::unit($va), self::geoidStage($geoid, true, $name, $accuracy), $this->horizontal($middle, $b, true, $settings)];
         } elseif (null !== $vb && 3 === $a->dimension) {
-            [$geoid, $datum, $name, $accuracy] = $this->geoid($vb, $b, $settings, $this->areaOf($a, $b, $settings));
+            [$geoid, $datum, $name, $accuracy] = $this->geoids->of($vb, self::onDatum($b, $b), $settings, $this->areaOf($a, $b, $settings));
             $middle = self::onDatum($datum, $b);
             $stages = [$this->horizontal($a, $middle, true, $settings), self::geoidStage($geoid, false, $name, $accuracy), ...self::unit($vb), $this->horizontal($middle, $b, false, $settings)];
         } else {
@@ -85,8 +121,8 @@ final class RouteFinder
             return new Route($from, $to, [$this->horizontal($a, $b, false, $settings), ...self::unit($va), $offset, ...self::unit($vb)], $this->warnings, true);
         }
         $area = $this->areaOf($a, $b, $settings);
-        [$one, $datumOne, $nameOne, $accuracyOne] = $this->geoid($va, $a, $settings, $area);
-        [$two, $datumTwo, $nameTwo, $accuracyTwo] = $this->geoid($vb, $b, $settings, $area);
+        [$one, $datumOne, $nameOne, $accuracyOne] = $this->geoids->of($va, self::onDatum($a, $a), $settings, $area);
+        [$two, $datumTwo, $nameTwo, $accuracyTwo] = $this->geoids->of($vb, self::onDatum($b, $b), $settings, $area);
         $middleOne = self::onDatum($datumOne, $a);
         $middleTwo = self::onDatum($datumTwo, $b);
 
@@ -103,6 +139,33 @@ final class RouteFinder
      * @return list<Candidate>
      */
     public function candidates(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings = new RouteSettings()): array
+    {
+        if ($from->datum === $to->datum || $from->datum->sameAs($to->datum)) {
+            return [Candidate::identity()];
+        }
+        if (true === $this->named?->hasShifts()) {
+            $known = function (HorizontalSystem $first) use ($to, $spatial, $settings): array {
+                try {
+                    return $this->unnamed($first, $to, $spatial, $settings);
+                } catch (MissingGrid|NoWay) {
+                    return [];
+                }
+            };
+            $found = $this->named->candidates($from, $to, static fn (): array => $known($from), fn (): array => $this->indirect($from, $to, $spatial, $settings), $known);
+            if ([] !== $found) {
+                return $settings->fallBack ? [...$found, ...$known($from)] : $found;
+            }
+        }
+
+        return $this->unnamed($from, $to, $spatial, $settings);
+    }
+
+    /**
+     * Candidates weighed without regard to what was asked for by name.
+     *
+     * @return list<Candidate>
+     */
+    private function unnamed(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings): array
     {
         if ($from->datum === $to->datum || $from->datum->sameAs($to->datum)) {
             return [Candidate::identity()];
@@ -193,7 +256,7 @@ final class RouteFinder
             }
         }
 
-        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep($candidates, $settings->fallBack, $between, null !== $settings->area || null !== $settings->prefer || $candidates[0]->isIdentity() ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings)), 'step' => null];
+        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep($candidates, $settings->fallBack, $between, null !== $settings->area || null !== $settings->prefer || $candidates[0]->isIdentity() || $candidates[0]->named ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings)), 'step' => null];
     }
 
     /**
@@ -254,7 +317,7 @@ final class RouteFinder
                 $grids = array_map($files->shifts(...), $paths);
 
                 return [] === $grids ? [] : [new GridStep($grids, $reverse)];
-            });
+            }, grids: $paths);
         }
         $rest = $reverse ? $this->candidates($other, $hub, $spatial, $settings) : $this->candidates($hub, $other, $spatial, $settings);
         $out = [];
@@ -271,61 +334,6 @@ final class RouteFinder
     private static function ballpark(HorizontalSystem $from, HorizontalSystem $to): Candidate
     {
         return new Candidate('Latitudes and longitudes kept (ballpark)', null, null, [new StepDescription('Latitudes and longitudes kept', $from->datum->name.' to '.$to->datum->name)], [], static fn (): array => [], [], true);
-    }
-
-    /**
-     * The geoid model of a height system: the one named, else the registry's best.
-     *
-     * @return array{GeoidGrid, HorizontalSystem, string, ?float} grid, geodetic system it belongs to, name, accuracy
-     */
-    private function geoid(VerticalSystem $vertical, HorizontalSystem $with, RouteSettings $settings, ?Area $area): array
-    {
-        $own = self::onDatum($with, $with);
-        if (null !== $vertical->geoidGrid && null === $settings->geoid) {
-            $path = $this->files->find([$vertical->geoidGrid]) ?? throw new MissingGrid(\sprintf('%s needs the geoid grid %s, which is not installed', $vertical->label(), $vertical->geoidGrid));
-
-            return [$this->files->geoid($path), $own, basename($path), null];
-        }
-        $candidates = [];
-        if (null !== $vertical->code) {
-            foreach ($this->registry->rows("SELECT * FROM grid_transformation WHERE deprecated = 0 AND auth_name = 'EPSG' AND method_name LIKE 'Geographic3D to %' AND target_crs_auth_name = ? AND target_crs_code = ?", Registry::split($vertical->code)) as $row) {
-                $code = $row['auth_name'].':'.$row['code'];
-                $extent = $this->registry->area('grid_transformation', $code);
-                if (null !== $area && null !== $extent && null === $extent->intersection($area)) {
-                    continue;
-                }
-                $names = [(string) $row['grid_name']];
-                foreach ($this->registry->rows('SELECT proj_grid_name p, old_proj_grid_name o FROM grid_alternatives WHERE original_grid_name = ?', [$row['grid_name']]) as $other) {
-                    $names[] = (string) $other['p'];
-                    $names[] = (string) ($other['o'] ?? '');
-                }
-                $candidates[] = ['row' => $row, 'path' => $this->files->find($names), 'accuracy' => null === $row['accuracy'] ? \INF : (float) $row['accuracy'], 'system' => $row['source_crs_auth_name'].':'.$row['source_crs_code']];
-            }
-        }
-        usort($candidates, static fn (array $x, array $y): int => $x['accuracy'] <=> $y['accuracy'] ?: (null === $x['path'] ? 1 : 0) <=> (null === $y['path'] ? 1 : 0));
-        if (null !== $settings->geoid) {
-            // The named file is read in the datum its registry entry names, when the registry knows the file; else in the system's own.
-            foreach ($candidates as $candidate) {
-                if (null !== $candidate['path'] && basename($candidate['path']) === $settings->geoid->name) {
-                    return [$settings->geoid, $this->registry->horizontalSystem($candidate['system']), $settings->geoid->name, null];
-                }
-            }
-
-            return [$settings->geoid, $own, $settings->geoid->name, null];
-        }
-        if ([] === $candidates) {
-            throw new NoWay(\sprintf('the registry knows no geoid model for %s; name one with --geoid', $vertical->label()));
-        }
-        foreach ($candidates as $candidate) {
-            if (null !== $candidate['path']) {
-                if ($candidate !== $candidates[0] && $candidates[0]['accuracy'] < $candidate['accuracy'] && !$settings->fallBack) {
-                    break;
-                }
-
-                return [$this->files->geoid($candidate['path']), $this->registry->horizontalSystem($candidate['system']), (string) $candidate['row']['name'], is_infinite($candidate['accuracy']) ? null : $candidate['accuracy']];
-            }
-        }
-        throw new MissingGrid(\sprintf('heights of %s need the geoid grid %s ("%s"), which is not installed; name a file with --geoid', $vertical->label(), $candidates[0]['row']['grid_name'], $candidates[0]['row']['name']));
     }
 
     /** @return ?Stage */
