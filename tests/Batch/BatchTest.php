@@ -76,6 +76,11 @@ final class BatchTest extends TestCase
             [['surface', $this->file('q.csv', "id,e,n\na,1,2\n")], '/q\.csv line 1: has no column "h"/'],
             [['surface', $this->file('r.csv', "id,e,n,h\na,1,1,1\nb,2,2,1\nc,3,3,1\n")], '/all points lie on one line/'],
             [['surface', $this->file('s.csv', "id,e,n,h\na,1,1,1\nb,2,2\n")], '/s\.csv line 3: has 3 columns, 4 are needed/'],
+            [['surface', $this->file('none.csv', "id,e,n,h\n")], '/none\.csv: a surface needs at least three points, there are 0/'],
+            [['surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('far.geojson', self::ring('boundary', 9000.0))], '/far\.geojson features\[0\]: leaves nothing of the surface/'],
+            [['surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('all.geojson', self::ring('void', -10.0))], '/all\.geojson features\[0\]: leaves nothing of the surface/'],
+            [['surface', Fixture::path('surface/volcano.csv'), '--max-edge', '0.5'], '/volcano\.csv: no triangle is left: every one has an edge longer than 0\.5 m/'],
+            [['adjust', $this->folder], '/cannot be read/'],
             [['surface', Fixture::path('surface/volcano.csv'), '--contours', '0'], '/--contours: "0" is not a positive number/'],
             [['surface', Fixture::path('surface/volcano.csv'), '--out', '/no/such/folder/s.xml'], '/cannot be written/'],
             [['frobnicate'], '/there is no verb "frobnicate"/'],
@@ -88,6 +93,32 @@ final class BatchTest extends TestCase
             self::assertCount(1, $lines, $process->getErrorOutput());
             self::assertMatchesRegularExpression($reason, (string) reset($lines));
         }
+    }
+
+    public function testAVoidThatLiesElsewhereIsNamedAndChangesNothing(): void
+    {
+        $process = $this->run_('surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('far.geojson', self::ring('void', 9000.0)));
+        self::assertSame(0, $process->getExitCode());
+        self::assertMatchesRegularExpression('/^warning: .*far\.geojson features\[0\] lies wholly outside the surface/m', $process->getErrorOutput());
+        self::assertSame(516000.0, json_decode($process->getOutput(), true, 8, \JSON_THROW_ON_ERROR)['planArea']);
+    }
+
+    public function testStandardInputIsRead(): void
+    {
+        foreach (['adjust' => 'network/levelling.input.json', 'surface' => 'surface/volcano.csv'] as $verb => $fixture) {
+            $process = new Process([\dirname(__DIR__, 2).'/bin/mensura', $verb, '-']);
+            $process->setInput((string) file_get_contents(Fixture::path($fixture)));
+            $process->run();
+            self::assertSame($this->run_($verb, Fixture::path($fixture))->getOutput(), $process->getOutput());
+        }
+    }
+
+    /** A square of 2 km from a corner. */
+    private static function ring(string $role, float $from): string
+    {
+        $to = $from + 2000.0;
+
+        return json_encode(['type' => 'FeatureCollection', 'features' => [['type' => 'Feature', 'properties' => ['role' => $role], 'geometry' => ['type' => 'Polygon', 'coordinates' => [[[$from, $from], [$to, $from], [$to, $to], [$from, $to], [$from, $from]]]]]]], \JSON_THROW_ON_ERROR);
     }
 
     public function testHelpAgreesWithTheVerbs(): void

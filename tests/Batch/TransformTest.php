@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Tests\Batch;
 
+use Mensura\Tests\Reference\Ntv2;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
 
 /** The transform verb as a script would call it. */
 final class TransformTest extends TestCase
@@ -130,7 +132,40 @@ final class TransformTest extends TestCase
         yield 'epoch' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--epoch', 'now'], $plain, '/decimal year/'];
         yield 'outside' => [['--from', 'EPSG:25830', '--to', 'EPSG:4258'], "e,n\n500000,99999999\n", '/line 2: easting 500000.000, northing 99999999.000 m lies outside/'];
         yield 'no heights for geocentric' => [['--from', 'EPSG:4326', '--to', 'EPSG:4978'], $plain, '/needs heights/'];
+        yield 'a row too long' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "lat,lon\n54.4,-3.1\n54.4,-3.1,7\n", '/line 3: has 3 columns where the header has 2/'];
+        yield 'the centre of the earth' => [['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n0,0,0\n", '/line 2: .*centre of the earth, where there is no latitude/'];
+        yield 'near the centre' => [['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n4500000,0,4500000\n100,-200,40000\n", '/line 3: .*no latitude/'];
+        yield 'a grid that is none' => [['--from', 'EPSG:4326', '--to', 'EPSG:32630', '--grid', __FILE__], $plain, '/--grid: TransformTest\.php is not a geoid grid/'];
+        yield 'a grid that is not there' => [['--from', 'EPSG:4326', '--to', 'EPSG:32630', '--grid', '/nowhere.gsb'], $plain, '/--grid: \/nowhere\.gsb cannot be read/'];
+        yield 'a grid without use' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--grid', '/usr/share/proj/BETA2007.gsb'], $plain, '/the grid BETA2007\.gsb is named, but no step/'];
         yield 'a geoid without use' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--geoid', '/usr/share/proj/egm96_15.gtx'], $plain, '/neither system has a height system/'];
+    }
+
+    public function testAGridNamedTakesThePlaceOfTheInstalledOne(): void
+    {
+        $grid = $this->folder.'/BETA2007.gsb';
+        file_put_contents($grid, Ntv2::constant([47.0, 5.0, 55.0, 16.0], [4.5, -2.25]));
+        $arguments = ['--from', 'EPSG:4314', '--to', 'EPSG:4258', '--grid', $grid];
+        [$code, $out, $err] = $this->run_($arguments, "lat,lon\n48,11\n");
+        self::assertSame([0, "lat,lon\n48.00125000000,10.99937500000\n"], [$code, $out], $err);
+        [, $out] = $this->run_([...$arguments, '--pipeline'], '');
+        self::assertSame('DHDN to ETRS89 (8)', json_decode($out, true, 16, \JSON_THROW_ON_ERROR)['operation']);
+        [$code, , $err] = $this->run_($arguments, "lat,lon\n46.5,11\n");
+        self::assertSame(2, $code);
+        self::assertStringContainsString('outside the grid BETA2007.gsb', $err);
+        // Only a worse way that is asked for takes over beyond the grid.
+        [$code] = $this->run_([...$arguments, '--allow-ballpark'], "lat,lon\n46.5,11\n");
+        self::assertSame(0, $code);
+    }
+
+    public function testStandardInputAndPipes(): void
+    {
+        $wanted = "lat,lon\n54.4,-3.1\n";
+        foreach (['printf "%s" "$CSV" | bin/mensura transform --from EPSG:4258 --to EPSG:25830 -', 'bin/mensura transform --from EPSG:4258 --to EPSG:25830 <(printf "%s" "$CSV")', 'printf "%s" "$CSV" | bin/mensura transform --from EPSG:4258 --to EPSG:25830 /dev/stdin', 'mkfifo "$DIR/p"; printf "%s" "$CSV" > "$DIR/p" & bin/mensura transform --from EPSG:4258 --to EPSG:25830 "$DIR/p"'] as $command) {
+            $process = new Process(['bash', '-c', $command], \dirname(__DIR__, 2), ['CSV' => $wanted, 'DIR' => $this->folder]);
+            $process->run();
+            self::assertSame("e,n\n493508.047646,6028031.948634\n", $process->getOutput(), $command.$process->getErrorOutput());
+        }
     }
 
     public function testADeprecatedCodeWarns(): void

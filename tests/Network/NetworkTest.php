@@ -86,7 +86,7 @@ final class NetworkTest extends ApiTestCase
         // One direction to a mark is not enough; which mark, is said.
         $this->accept('more.csv', "station,hi [m],target,ht [m],direction [deg]\nA,1.5,D,1.5,45\n");
         $this->accept('dpos.csv', "point,easting [m],northing [m],height [m],code\nD,493050,6028050,201,X\n");
-        self::assertMatchesRegularExpression('/D: plan position is not determined/', (string) $this->job('/network/adjust')['error']);
+        self::assertMatchesRegularExpression('/D: plan position not determined/', (string) $this->job('/network/adjust')['error']);
         self::assertSame([], array_filter($this->get('/network')['runs'], static fn (array $r): bool => 2 === $r['run']), 'A failed run leaves nothing.');
     }
 

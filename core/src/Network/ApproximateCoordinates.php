@@ -150,11 +150,15 @@ final class ApproximateCoordinates
             }
         }
         $fit = self::turnAndShift($pairs, $scaled);
+        if (null === $fit) {
+            return 0;
+        }
+        [$cos, $sin, $e0, $n0] = $fit;
         $found = 0;
-        foreach (null === $fit ? [] : $local[0] as $s => $x) {
+        foreach ($local[0] as $s => $x) {
             if (null !== $x && !$this->known($s)) {
                 $y = (float) $local[1][$s];
-                $this->place($s, $fit[2] + $x * $fit[0] - $y * $fit[1], $fit[3] + $x * $fit[1] + $y * $fit[0]);
+                $this->place($s, $e0 + $x * $cos - $y * $sin, $n0 + $x * $sin + $y * $cos);
                 ++$found;
             }
         }

@@ -58,7 +58,7 @@ final class Undetermined
             foreach ($byNeed as $need => $ids) {
                 sort($ids, \SORT_NATURAL);
                 $sentences[] = \sprintf(
-                    '%s: %s %s not determined by the used observations; %s', Names::listed($ids), $need, 1 === \count($ids) ? 'is' : 'are',
+                    '%s: %s not determined by the used observations; %s', Names::listed($ids), $need,
                     1 === \count($part) ? 'add an observation that reaches it, hold it, or leave it out' : 'hold or weight a station among them, or observe between them and the rest',
                 );
             }

@@ -301,9 +301,6 @@ final class SurfaceBuilder
             if (\count($line->vertices) < 3) {
                 throw new UnusableInput($line->name, \sprintf('a %s needs at least three vertices', $line->role));
             }
-            if ($line->area() < self::SAME_PLACE * self::SAME_PLACE) {
-                throw new UnusableInput($line->name, \sprintf('this %s encloses nothing: all its vertices lie on one line', $line->role));
-            }
             $segments = [];
             $count = \count($line->vertices);
             foreach ($line->segments() as [$a, $b]) {
@@ -315,6 +312,9 @@ final class SurfaceBuilder
                 if (null !== $meeting && !$adjacent) {
                     throw new UnusableInput($line->name, \sprintf('this %s crosses itself at %.3f, %.3f (segments %d and %d); correct the order of its vertices', $line->role, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]), $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]), $i + 1, $j + 1));
                 }
+            }
+            if ($line->area() < self::SAME_PLACE * self::SAME_PLACE) {
+                throw new UnusableInput($line->name, \sprintf('this %s encloses nothing: all its vertices lie on one line', $line->role));
             }
         }
     }

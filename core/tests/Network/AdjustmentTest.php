@@ -212,6 +212,26 @@ final class AdjustmentTest extends TestCase
         }
     }
 
+    /**
+     * A held triangle, and a group of stations with all distances between them that hangs on nothing, or on one distance.
+     *
+     * @return array<string, mixed>
+     */
+    private static function withIsland(int $count, bool $leg = false): array
+    {
+        $stations = [['id' => 'A', 'e' => 0.0, 'n' => 0.0, 'h' => 0.0, 'fixed' => ['e', 'n', 'h']], ['id' => 'B', 'e' => 100.0, 'n' => 0.0, 'h' => 0.0, 'fixed' => ['e', 'n', 'h']], ['id' => 'C', 'e' => 50.0, 'n' => 80.0, 'h' => 0.0]];
+        $pairs = [[0, 2], [1, 2], ...($leg ? [[0, 3]] : [])];
+        for ($i = 1; $i <= $count; ++$i) {
+            $stations[] = ['id' => "U$i", 'e' => 300.0 + 40.0 * ($i % 3), 'n' => 200.0 + 35.0 * intdiv($i, 3), 'h' => 0.0];
+            for ($j = 1; $j < $i; ++$j) {
+                $pairs[] = [2 + $j, 2 + $i];
+            }
+        }
+        $observations = array_map(static fn (array $p): array => ['type' => 'horizontal-distance', 'from' => $stations[$p[0]]['id'], 'to' => $stations[$p[1]]['id'], 'sd' => 0.002, 'value' => hypot($stations[$p[1]]['e'] - $stations[$p[0]]['e'], $stations[$p[1]]['n'] - $stations[$p[0]]['n'])], $pairs);
+
+        return ['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [], 'stations' => $stations, 'observations' => $observations];
+    }
+
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function badInput(): iterable
     {
@@ -227,12 +247,26 @@ final class AdjustmentTest extends TestCase
         yield 'undetermined station' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'X', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0];
             $d['observations'][] = ['type' => 'direction', 'set' => 'P1/1', 'from' => 'P1', 'to' => 'X', 'value' => 1.0, 'sd' => 0.001];
-        }), '/^stations: X: plan position is not determined/'];
+        }), '/^stations: X: plan position not determined/'];
         yield 'datum defect' => [$change(static function (array &$d): void {
             foreach ($d['stations'] as &$s) {
                 unset($s['fixed'], $s['sd']);
             }
         }), '/^stations: P1.*: datum defect: nothing fixes their position east, position north, height/'];
+        yield 'nothing observed, though weighted' => [$change(static function (array &$d): void {
+            foreach ($d['observations'] as &$o) {
+                $o['use'] = 'aside';
+            }
+        }), '/^observations: nothing is observed: every observation is set aside/'];
+        yield 'nothing left to determine' => [['frame' => ['type' => 'plane'], 'settings' => [], 'format' => 'mensura-network/1',
+            'stations' => [['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']], ['id' => 'B', 'e' => 10, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']]],
+            'observations' => [['type' => 'slope-distance', 'from' => 'A', 'to' => 'B', 'value' => 10.001, 'sd' => 0.002]]], '/^observations: nothing is left to determine/'];
+        yield 'an undetermined part of eight' => [self::withIsland(8), '/^stations: U1, U2, U3, U4, U5, U6, U7, U8: datum defect: nothing fixes their position east, position north, rotation/'];
+        yield 'an undetermined part of nine' => [self::withIsland(9), '/^stations: U1, U2, U3, U4, U5, U6, U7, U8 and 1 more: /'];
+        yield 'a part on one leg' => [self::withIsland(3, true), '/^stations: U1, U2, U3: plan position not determined by the used observations; hold or weight a station among them/'];
+        yield 'an unknown kind' => [$change(static function (array &$d): void { $d['observations'][3]['type'] = 'gyro'; }), '/^observations\[3\]\.type: "gyro" is no kind of observation; it must be one of direction, angle/'];
+        yield 'a kind that is no text' => [$change(static function (array &$d): void { $d['observations'][3]['type'] = [7]; }), '/^observations\[3\]\.type: \[7\] is no kind/'];
+        yield 'no kind' => [$change(static function (array &$d): void { unset($d['observations'][3]['type']); }), '/^observations\[3\]\.type: is missing/'];
         yield 'no position' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'Y'];
             $d['observations'][] = ['type' => 'horizontal-distance', 'from' => 'P1', 'to' => 'Y', 'value' => 10.0, 'sd' => 0.001];

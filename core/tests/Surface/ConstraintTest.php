@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Tests\Surface;
 
+use Mensura\Fault\UnusableInput;
 use Mensura\Surface\ConstrainedDelaunay;
 use Mensura\Surface\Contours;
 use Mensura\Surface\Locator;
@@ -90,6 +91,132 @@ final class ConstraintTest extends TestCase
         $square = static fn (string $role, float $x, float $y, float $side): SurfaceLine => new SurfaceLine($role, $role, [[$x, $y, null], [$x + $side, $y, null], [$x + $side, $y + $side, null], [$x, $y + $side, null]]);
         $tin = $this->build($points, [$square(SurfaceLine::BOUNDARY, 1.5, 1.5, 5.0), $square(SurfaceLine::BOUNDARY, 12.25, 2.0, 4.0), $square(SurfaceLine::VOID, 3.0, 3.0, 1.0)]);
         self::assertEqualsWithDelta(25.0 + 16.0 - 1.0, $tin->statistics()['planArea'], 1e-6);
+    }
+
+    /**
+     * Voids that overlap are united: |A or B| = |A| + |B| - |A and B|, and no corner of one is left inside the other.
+     *
+     * @param list<array{float, float}> $a
+     * @param list<array{float, float}> $b
+     */
+    #[DataProvider('overlaps')]
+    public function testOverlappingVoidsAreUnited(array $a, array $b, float $common, ?float $heightA, ?float $heightB): void
+    {
+        $points = [];
+        for ($i = 0; $i <= 12; ++$i) {
+            for ($j = 0; $j <= 12; ++$j) {
+                $points[] = [$i + 0.3 * sin(5.0 * $i * $j) * ($i % 12 && $j % 12 ? 1 : 0), $j, 2.0 + 0.1 * $i - 0.2 * $j];
+            }
+        }
+        $void = static fn (string $name, array $ring, ?float $h): SurfaceLine => new SurfaceLine(SurfaceLine::VOID, $name, array_map(static fn (array $v): array => [(float) $v[0], (float) $v[1], $h], $ring));
+        foreach ([[$a, $b, $heightA, $heightB], [$b, $a, $heightB, $heightA]] as [$first, $second, $h1, $h2]) {
+            $one = $void('one', $first, $h1);
+            $two = $void('two', $second, $h2);
+            $tin = $this->build($points, [$one, $two]);
+            self::assertEqualsWithDelta(144.0 - $one->area() - $two->area() + $common, $tin->statistics()['planArea'], 1e-5);
+        }
+    }
+
+    /** @return iterable<string, array{list<array{float, float}>, list<array{float, float}>, float, ?float, ?float}> */
+    public static function overlaps(): iterable
+    {
+        $box = static fn (float $w, float $s, float $e, float $n): array => [[$w, $s], [$e, $s], [$e, $n], [$w, $n]];
+        foreach (['without heights' => [null, null], 'with heights' => [2.0, 2.0], 'with other heights' => [2.0, 3.5], 'one with heights' => [2.0, null]] as $how => [$h1, $h2]) {
+            yield "corners $how" => [$box(2, 2, 6, 6), $box(4, 4, 9, 8), 4.0, $h1, $h2];
+            yield "a cross $how" => [$box(2, 5, 10, 6.5), $box(5.25, 1, 6, 11), 1.125, $h1, $h2];
+            yield "one in the other $how" => [$box(2, 2, 9, 9), $box(3.5, 3.5, 5, 4), 0.75, $h1, $h2];
+            yield "a common side $how" => [$box(2, 2, 6, 6), $box(6, 2, 8, 6), 0.0, $h1, $h2];
+        }
+        yield 'the same twice' => [$box(2, 2, 6, 6), $box(2, 2, 6, 6), 16.0, null, null];
+        yield 'askew' => [[[2.1, 2.3], [7.7, 3.1], [6.2, 8.4]], [[3.0, 6.0], [5.0, 1.5], [9.0, 7.0]], self::common([[2.1, 2.3], [7.7, 3.1], [6.2, 8.4]], [[3.0, 6.0], [5.0, 1.5], [9.0, 7.0]]), null, null];
+    }
+
+    public function testAVoidOverTheBoundaryAndAnIsland(): void
+    {
+        $points = [];
+        for ($i = 0; $i <= 10; ++$i) {
+            for ($j = 0; $j <= 10; ++$j) {
+                $points[] = [$i, $j, 1.0];
+            }
+        }
+        $ring = static fn (float $w, float $s, float $e, float $n): array => [[$w, $s, null], [$e, $s, null], [$e, $n, null], [$w, $n, null]];
+        $tin = $this->build($points, [new SurfaceLine(SurfaceLine::BOUNDARY, 'b', $ring(1, 1, 9, 9)), new SurfaceLine(SurfaceLine::VOID, 'v', $ring(0.5, 2.25, 5, 5))]);
+        self::assertEqualsWithDelta(64.0 - 4.0 * 2.75, $tin->statistics()['planArea'], 1e-6);
+        $tin = $this->build($points, [new SurfaceLine(SurfaceLine::VOID, 'v', $ring(2, 2, 6.5, 6), [new SurfaceLine(SurfaceLine::VOID, 'island', $ring(3, 3, 4.5, 4))])]);
+        self::assertEqualsWithDelta(100.0 - 18.0 + 1.5, $tin->statistics()['planArea'], 1e-6);
+    }
+
+    public function testARingThatDoesNothingIsNamed(): void
+    {
+        [$x, $y, $z] = [[0.0, 10.0, 10.0, 0.0, 5.0], [0.0, 0.0, 10.0, 10.0, 5.0], [1.0, 1.0, 1.0, 1.0, 2.0]];
+        $far = [[50.0, 50.0, null], [60.0, 50.0, null], [60.0, 60.0, null]];
+        $near = [[1.0, 1.0, null], [9.0, 1.0, null], [9.0, 9.0, null]];
+        $builder = new SurfaceBuilder($x, $y, $z, [], [new SurfaceLine(SurfaceLine::VOID, 'far', $far)]);
+        self::assertEqualsWithDelta(100.0, $builder->build()->statistics()['planArea'], 1e-9);
+        self::assertSame(['far lies wholly outside the surface and changes nothing'], $builder->lineWarnings);
+        foreach ([
+            '/^far: leaves nothing of the surface: no part of it lies inside far/' => [new SurfaceLine(SurfaceLine::BOUNDARY, 'far', $far)],
+            '/^near: leaves nothing .*the voids take away/' => [new SurfaceLine(SurfaceLine::BOUNDARY, 'near', $near), new SurfaceLine(SurfaceLine::VOID, 'hole', $near)],
+            '/^flat: this void encloses nothing/' => [new SurfaceLine(SurfaceLine::VOID, 'flat', [[1.0, 1.0, null], [5.0, 5.0, null], [9.0, 9.0, null]])],
+        ] as $pattern => $lines) {
+            try {
+                (new SurfaceBuilder($x, $y, $z, [], $lines))->build();
+                self::fail($pattern);
+            } catch (UnusableInput $e) {
+                self::assertMatchesRegularExpression($pattern, $e->getMessage());
+            }
+        }
+    }
+
+    /** A tenth of a millimetre apart is two vertices, less is one, however many decimals the coordinates have. */
+    #[DataProvider('offsets')]
+    public function testATenthOfAMillimetreKeepsTwoVertices(float $e0, float $n0, float $extra): void
+    {
+        foreach ([[0.0001, 6], [0.00009, 5], [0.00011, 6]] as [$apart, $vertices]) {
+            foreach ([[$apart, 0.0], [0.0, $apart], [-$apart, 0.0]] as [$de, $dn]) {
+                $points = [[0, 0, 0], [10, 0, 0], [10, 10, 0], [0, 10, 0], [5 + $extra, 5, 1], [5 + $extra + $de, 5 + $dn, 1]];
+                $tin = $this->build(array_map(static fn (array $p): array => [round($e0 + $p[0], 12), round($n0 + $p[1], 12), $p[2]], $points), []);
+                self::assertSame($vertices, $tin->statistics()['points'], json_encode([$apart, $de, $dn], \JSON_THROW_ON_ERROR));
+            }
+        }
+    }
+
+    /** @return iterable<string, array{float, float, float}> */
+    public static function offsets(): iterable
+    {
+        yield 'whole metres' => [0.0, 0.0, 0.0];
+        yield 'of a grid' => [493000.0, 6028000.0, 0.0];
+        yield 'with a fourth decimal' => [493000.0, 6028000.0, 0.1234];
+        yield 'with eight decimals' => [0.0, 0.0, 0.12345678];
+        yield 'of computed coordinates' => [493000.0, 6028000.0, 1.0 / 3.0];
+    }
+
+    /**
+     * Area two convex rings have in common, by clipping one along the sides of the other (Sutherland and Hodgman 1974).
+     *
+     * @param list<array{float, float}> $a
+     * @param list<array{float, float}> $b anticlockwise
+     */
+    private static function common(array $a, array $b): float
+    {
+        foreach ($b as $k => $p) {
+            $q = $b[($k + 1) % \count($b)];
+            $side = static fn (array $v): float => ($q[0] - $p[0]) * ($v[1] - $p[1]) - ($q[1] - $p[1]) * ($v[0] - $p[0]);
+            $left = [];
+            foreach ($a as $i => $v) {
+                $w = $a[($i + 1) % \count($a)];
+                if ($side($v) >= 0.0) {
+                    $left[] = $v;
+                }
+                if ($side($v) * $side($w) < 0.0) {
+                    $f = $side($v) / ($side($v) - $side($w));
+                    $left[] = [$v[0] + $f * ($w[0] - $v[0]), $v[1] + $f * ($w[1] - $v[1])];
+                }
+            }
+            $a = $left;
+        }
+
+        return (new SurfaceLine(SurfaceLine::VOID, 'common', array_map(static fn (array $v): array => [$v[0], $v[1], null], $a)))->area();
     }
 
     public function testABoundaryWithHeightsShapesTheSurface(): void

@@ -68,16 +68,17 @@ final class NamedGrids
     }
 
     /**
-     * Ways between two datums that use the named grids. One grid serves everywhere, so that a place outside it is an
-     * error; of several each serves where it reaches.
+     * Ways between two datums that use the named grids. One grid alone serves everywhere, so that a place outside it is
+     * an error; of several each serves where it reaches.
      *
      * @param \Closure(): list<Candidate>                 $direct   ways between the two
      * @param \Closure(): list<Candidate>                 $indirect ways through a third datum
      * @param \Closure(HorizontalSystem): list<Candidate> $onward   ways from another system to the second
+     * @param bool $alone whether nothing else may serve where the grids end
      *
      * @return list<Candidate>
      */
-    public function candidates(HorizontalSystem $from, HorizontalSystem $to, \Closure $direct, \Closure $indirect, \Closure $onward): array
+    public function candidates(bool $alone, HorizontalSystem $from, HorizontalSystem $to, \Closure $direct, \Closure $indirect, \Closure $onward): array
     {
         $found = [];
         foreach ($this->sought as $path => $manner) {
@@ -92,7 +93,7 @@ final class NamedGrids
             }
             foreach ($mine as $candidate) {
                 $this->used[$path] = true;
-                $found[] = $candidate->asNamed(1 === \count($this->sought) ? null : $this->files->shifts($path)->area());
+                $found[] = $candidate->asNamed($alone && 1 === \count($this->sought) ? null : $this->files->shifts($path)->area());
             }
         }
 

@@ -151,7 +151,7 @@ final class RouteFinder
                     return [];
                 }
             };
-            $found = $this->named->candidates($from, $to, static fn (): array => $known($from), fn (): array => $this->indirect($from, $to, $spatial, $settings), $known);
+            $found = $this->named->candidates(!$settings->fallBack, $from, $to, static fn (): array => $known($from), fn (): array => $this->indirect($from, $to, $spatial, $settings), $known);
             if ([] !== $found) {
                 return $settings->fallBack ? [...$found, ...$known($from)] : $found;
             }
@@ -256,7 +256,7 @@ final class RouteFinder
             }
         }
 
-        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep($candidates, $settings->fallBack, $between, null !== $settings->area || null !== $settings->prefer || $candidates[0]->isIdentity() || $candidates[0]->named ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings)), 'step' => null];
+        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep($candidates, $settings->fallBack, $between, null !== $settings->area || null !== $settings->prefer || $candidates[0]->isIdentity() || $candidates[0]->named && !$settings->fallBack ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings)), 'step' => null];
     }
 
     /**
