@@ -9,9 +9,9 @@ use Mensura\Fault\UnusableInput;
 /**
  * Delaunay triangulation of points in the plane, exact for the coordinates it is given.
  *
- * Incremental insertion along a Hilbert curve, location by walking, Lawson's flips; the outside is triangulated to
- * a vertex at infinity, so the hull needs no special box (Guibas and Stolfi 1985; Amenta, Choi and Rote 2003 for the
- * order). Exact signs by {@see Predicate}. Half-edge 3 t + k of triangle t runs from its vertex k to the next.
+ * Incremental insertion in biased randomized rounds, each along a Hilbert curve (Amenta, Choi and Rote 2003), location
+ * by walking, Lawson's flips; the outside is triangulated to a vertex at infinity, so the hull needs no special box
+ * (Guibas and Stolfi 1985). Exact signs by {@see Predicate}, behind filters that call no function. Half-edge 3 t + k of triangle t runs from its vertex k to the next.
  */
 final class Delaunay
 {
@@ -33,24 +33,30 @@ final class Delaunay
         if ($n < 3) {
             throw new UnusableInput('', \sprintf('a surface needs at least three points, there are %d', $n));
         }
-        $order = self::hilbertOrder($x, $y);
+        // Points are numbered anew as they are inserted: what is near in the plane is then near in memory.
+        $order = self::insertionOrder($x, $y);
+        $sortedX = $sortedY = [];
+        foreach ($order as $i) {
+            $sortedX[] = $x[$i];
+            $sortedY[] = $y[$i];
+        }
+        $x = $sortedX;
+        $y = $sortedY;
+        unset($sortedX, $sortedY);
 
         // The first triangle: two different points and one off their line.
-        $i0 = $order[0];
+        $i0 = 0;
         $i1 = $i2 = -1;
         $at1 = $at2 = 0;
-        for ($k = 1; $k < $n && $i2 < 0; ++$k) {
-            $i = $order[$k];
+        for ($i = 1; $i < $n && $i2 < 0; ++$i) {
             if ($i1 < 0) {
                 if ($x[$i] !== $x[$i0] || $y[$i] !== $y[$i0]) {
-                    $i1 = $i;
-                    $at1 = $k;
+                    $i1 = $at1 = $i;
                 }
             } else {
                 $turn = Predicate::orient($x[$i0], $y[$i0], $x[$i1], $y[$i1], $x[$i], $y[$i]);
                 if (0.0 !== $turn) {
-                    $i2 = $i;
-                    $at2 = $k;
+                    $i2 = $at2 = $i;
                     if ($turn < 0.0) {
                         [$i1, $i2] = [$i2, $i1];
                     }
@@ -79,16 +85,18 @@ final class Delaunay
         $stack = array_fill(0, 64, 0);
         $t = 0;
         $circleBound = Predicate::CIRCLE_BOUND;
-        $orientBound = Predicate::ORIENT_BOUND;
+        // No product of two differences of coordinates is larger than the square of the extent.
+        $extent = max(max($x) - min($x), max($y) - min($y));
+        $flat = 2.0 * Predicate::ORIENT_BOUND * $extent * $extent;
+        $ux = $uy = $vx = $vy = 0.0;
         $exactBelow = Predicate::EXACT_BELOW;
 
-        for ($k = 1; $k < $n; ++$k) {
-            if ($k === $at1 || $k === $at2) {
+        for ($p = 1; $p < $n; ++$p) {
+            if ($p === $at1 || $p === $at2) {
                 continue;
             }
-            $p = $order[$k];
-            $px = $x[$p];
-            $py = $y[$p];
+            $px = (float) $x[$p];
+            $py = (float) $y[$p];
 
             // Walk to the triangle that holds p, or to the outside across an edge that sees it.
             $h = 3 * $t;
@@ -102,79 +110,106 @@ final class Delaunay
             $a = $tri[$h];
             $b = $tri[$h + 1];
             $c = $tri[$h + 2];
-            $entry = -1;
-            while (true) {
-                $ax = $x[$a] - $px;
-                $ay = $y[$a] - $py;
-                $bx = $x[$b] - $px;
-                $by = $y[$b] - $py;
-                $cx = $x[$c] - $px;
-                $cy = $y[$c] - $py;
-                $zero = false;
-                $cross = -1;
-                if ($entry !== $h) {
-                    $l = $ax * $by;
-                    $r = $ay * $bx;
-                    $det = $l - $r;
-                    if ($det < ($bound = $orientBound * (abs($l) + abs($r))) && -$det <= $bound) {
-                        $det = Predicate::orientExact($x[$a], $y[$a], $x[$b], $y[$b], $px, $py);
-                    }
-                    if ($det < 0.0) {
-                        $cross = $h;
-                    } elseif (0.0 === $det) {
-                        $zero = true;
-                    }
+            $ax = $x[$a] - $px;
+            $ay = $y[$a] - $py;
+            $bx = $x[$b] - $px;
+            $by = $y[$b] - $py;
+            $cx = $x[$c] - $px;
+            $cy = $y[$c] - $py;
+            $zero = false;
+            $cross = -1;
+            $det = $ax * $by - $ay * $bx;
+            if ($det <= $flat && $det >= -$flat) {
+                $det = Predicate::orient($x[$a], $y[$a], $x[$b], $y[$b], $px, $py);
+                $zero = 0.0 === $det;
+            }
+            if ($det < 0.0) {
+                $cross = $h;
+                $ux = $bx;
+                $uy = $by;
+                $vx = $ax;
+                $vy = $ay;
+            } else {
+                $det = $bx * $cy - $by * $cx;
+                if ($det <= $flat && $det >= -$flat) {
+                    $det = Predicate::orient($x[$b], $y[$b], $x[$c], $y[$c], $px, $py);
+                    $zero = $zero || 0.0 === $det;
                 }
-                if ($cross < 0 && $entry !== $h + 1) {
-                    $l = $bx * $cy;
-                    $r = $by * $cx;
-                    $det = $l - $r;
-                    if ($det < ($bound = $orientBound * (abs($l) + abs($r))) && -$det <= $bound) {
-                        $det = Predicate::orientExact($x[$b], $y[$b], $x[$c], $y[$c], $px, $py);
-                    }
-                    if ($det < 0.0) {
-                        $cross = $h + 1;
-                    } elseif (0.0 === $det) {
-                        $zero = true;
-                    }
-                }
-                if ($cross < 0 && $entry !== $h + 2) {
-                    $l = $cx * $ay;
-                    $r = $cy * $ax;
-                    $det = $l - $r;
-                    if ($det < ($bound = $orientBound * (abs($l) + abs($r))) && -$det <= $bound) {
-                        $det = Predicate::orientExact($x[$c], $y[$c], $x[$a], $y[$a], $px, $py);
+                if ($det < 0.0) {
+                    $cross = $h + 1;
+                    $ux = $cx;
+                    $uy = $cy;
+                    $vx = $bx;
+                    $vy = $by;
+                } else {
+                    $det = $cx * $ay - $cy * $ax;
+                    if ($det <= $flat && $det >= -$flat) {
+                        $det = Predicate::orient($x[$c], $y[$c], $x[$a], $y[$a], $px, $py);
+                        $zero = $zero || 0.0 === $det;
                     }
                     if ($det < 0.0) {
                         $cross = $h + 2;
-                    } elseif (0.0 === $det) {
-                        $zero = true;
+                        $ux = $ax;
+                        $uy = $ay;
+                        $vx = $cx;
+                        $vy = $cy;
                     }
-                }
-                if ($cross < 0) {
-                    if ($zero) {
-                        if (0.0 === $ax && 0.0 === $ay) {
-                            $duplicates[$p] = $a;
-                        } elseif (0.0 === $bx && 0.0 === $by) {
-                            $duplicates[$p] = $b;
-                        } elseif (0.0 === $cx && 0.0 === $cy) {
-                            $duplicates[$p] = $c;
-                        }
-                    }
-                    break;
-                }
-                $entry = $opp[$cross];
-                $h = $entry - $entry % 3;
-                $a = $tri[$h];
-                $b = $tri[$h + 1];
-                $c = $tri[$h + 2];
-                if ($a === $ghost || $b === $ghost || $c === $ghost) {
-                    break;
                 }
             }
+            // Across the edge (u, v) to the triangle (u, v, w) behind it, of which w alone is new.
+            while ($cross >= 0) {
+                $entry = $opp[$cross];
+                $em = $entry % 3;
+                $h = $entry - $em;
+                $toW = 2 === $em ? $h : $entry + 1;
+                $fromW = 0 === $em ? $h + 2 : $entry - 1;
+                $w = $tri[$fromW];
+                $zero = false;
+                if ($w === $ghost) {
+                    break;
+                }
+                $wx = $x[$w] - $px;
+                $wy = $y[$w] - $py;
+                $det = $vx * $wy - $vy * $wx;
+                if ($det <= $flat && $det >= -$flat) {
+                    $v = $tri[$toW];
+                    $det = Predicate::orient($x[$v], $y[$v], $x[$w], $y[$w], $px, $py);
+                    $zero = 0.0 === $det;
+                }
+                if ($det < 0.0) {
+                    $cross = $toW;
+                    $ux = $wx;
+                    $uy = $wy;
+                    continue;
+                }
+                $det = $wx * $uy - $wy * $ux;
+                if ($det <= $flat && $det >= -$flat) {
+                    $u = $tri[$entry];
+                    $det = Predicate::orient($x[$w], $y[$w], $x[$u], $y[$u], $px, $py);
+                    $zero = $zero || 0.0 === $det;
+                }
+                if ($det >= 0.0) {
+                    break;
+                }
+                $cross = $fromW;
+                $vx = $wx;
+                $vy = $wy;
+            }
+            $a = $tri[$h];
+            $b = $tri[$h + 1];
+            $c = $tri[$h + 2];
             $t = intdiv($h, 3);
-            if (isset($duplicates[$p])) {
-                continue;
+            if ($zero) {
+                $same = -1;
+                foreach ([$a, $b, $c] as $v) {
+                    if ($x[$v] === $px && $y[$v] === $py) {
+                        $same = $v;
+                    }
+                }
+                if ($same >= 0) {
+                    $duplicates[$order[$p]] = $order[$same];
+                    continue;
+                }
             }
 
             // Split (a, b, c) at p: (a, b, p), (b, c, p), (c, a, p).
@@ -254,16 +289,19 @@ final class Delaunay
                     $bLift = $bx * $bx + $by * $by;
                     $cLift = $cx * $cx + $cy * $cy;
                     $det = $aLift * ($bc - $cb) + $bLift * ($ca - $ac) + $cLift * ($ab - $ba);
-                    $permanent = (abs($bc) + abs($cb)) * $aLift + (abs($ca) + abs($ac)) * $bLift + (abs($ab) + abs($ba)) * $cLift;
-                    $bound = $circleBound * $permanent;
+                    // |b c| + |c b| is at most (bLift + cLift) / 2: a bound without absolute values, enough for nearly all.
+                    $bound = $circleBound * ($aLift * $bLift + $bLift * $cLift + $cLift * $aLift);
                     if ($det > $bound) {
                         $conflict = true;
                     } elseif (-$det > $bound) {
                         $conflict = false;
-                    } elseif ($permanent < $exactBelow && $ax === floor($ax) && $ay === floor($ay) && $bx === floor($bx) && $by === floor($by) && $cx === floor($cx) && $cy === floor($cy)) {
-                        $conflict = $det > 0.0;
                     } else {
-                        $conflict = Predicate::inCircleExact($x[$pl], $y[$pl], $x[$pr], $y[$pr], $x[$q], $y[$q], $px, $py) > 0.0;
+                        $permanent = (abs($bc) + abs($cb)) * $aLift + (abs($ca) + abs($ac)) * $bLift + (abs($ab) + abs($ba)) * $cLift;
+                        if (abs($det) > $circleBound * $permanent || $permanent < $exactBelow && $ax === floor($ax) && $ay === floor($ay) && $bx === floor($bx) && $by === floor($by) && $cx === floor($cx) && $cy === floor($cy)) {
+                            $conflict = $det > 0.0;
+                        } else {
+                            $conflict = Predicate::inCircleExact($x[$pl], $y[$pl], $x[$pr], $y[$pr], $x[$q], $y[$q], $px, $py) > 0.0;
+                        }
                     }
                 }
                 if ($conflict) {
@@ -284,16 +322,17 @@ final class Delaunay
             }
         }
 
-        return self::withoutGhosts($tri, $opp, $used, $ghost) + ['duplicates' => $duplicates];
+        return self::withoutGhosts($tri, $opp, $used, $ghost, $order) + ['duplicates' => $duplicates];
     }
 
     /**
      * @param list<int> $tri
      * @param list<int> $opp
+     * @param list<int> $order numbers of the points as they were given
      *
      * @return array{triangles: list<int>, opposite: list<int>}
      */
-    private static function withoutGhosts(array $tri, array $opp, int $used, int $ghost): array
+    private static function withoutGhosts(array $tri, array $opp, int $used, int $ghost, array $order): array
     {
         $shift = array_fill(0, 3 * $used, -1);
         $next = 0;
@@ -311,7 +350,7 @@ final class Delaunay
         for ($h = 0; $h < $end; ++$h) {
             $to = $shift[$h];
             if ($to >= 0) {
-                $triangles[$to] = $tri[$h];
+                $triangles[$to] = $order[$tri[$h]];
                 $opposite[$to] = $shift[$opp[$h]];
             }
         }
@@ -325,40 +364,74 @@ final class Delaunay
      *
      * @return list<int>
      */
-    private static function hilbertOrder(array $x, array $y): array
+    private static function insertionOrder(array $x, array $y): array
     {
         $minX = min($x);
         $minY = min($y);
         $extent = max(max($x) - $minX, max($y) - $minY);
         $n = \count($x);
-        $side = 1 << self::HILBERT_BITS;
-        $scale = $extent > 0.0 ? ($side - 1) / $extent : 0.0;
-        $keys = array_fill(0, $n, 0);
+        $scale = $extent > 0.0 ? ((1 << self::HILBERT_BITS) - 1) / $extent : 0.0;
+        $curve = self::hilbertTable();
+        $rounds = [];
         for ($i = 0; $i < $n; ++$i) {
             $u = (int) (($x[$i] - $minX) * $scale);
             $v = (int) (($y[$i] - $minY) * $scale);
-            $d = 0;
-            for ($s = $side >> 1; $s > 0; $s >>= 1) {
-                $ru = ($u & $s) > 0 ? 1 : 0;
-                $rv = ($v & $s) > 0 ? 1 : 0;
-                $d = ($d << 2) | ((3 * $ru) ^ $rv);
-                if (0 === $rv) {
-                    if (1 === $ru) {
-                        $u = $side - 1 - $u;
-                        $v = $side - 1 - $v;
-                    }
-                    $swap = $u;
-                    $u = $v;
-                    $v = $swap;
-                }
-            }
-            $keys[$i] = ($d << 30) | $i;
+            $k = $curve[(($u >> 8) & 0xF0) | ($v >> 12)];
+            $d = $k & 0xFF;
+            $k = $curve[($k & 0x300) | (($u >> 4) & 0xF0) | (($v >> 8) & 0xF)];
+            $d = ($d << 8) | ($k & 0xFF);
+            $k = $curve[($k & 0x300) | ($u & 0xF0) | (($v >> 4) & 0xF)];
+            $d = ($d << 8) | ($k & 0xFF);
+            $d = ($d << 8) | ($curve[($k & 0x300) | (($u << 4) & 0xF0) | ($v & 0xF)] & 0xFF);
+            // One point in eight goes a round earlier, one in 64 two: by a mixed bit pattern of its number, not by chance.
+            $hash = ($i * 2654435761) & 0xFFFFFFFF;
+            $hash ^= $hash >> 15;
+            $hash = (($hash & 0x7FFFFFFF) * 2246822519) & 0xFFFFFFFF;
+            $hash ^= $hash >> 13;
+            $round = 0 !== ($hash & 7) ? 0 : (0 !== ($hash & 56) ? 1 : (0 !== ($hash & 448) ? 2 : 3));
+            $rounds[$round][] = ($d << 30) | $i;
         }
-        sort($keys, \SORT_NUMERIC);
-        for ($i = 0; $i < $n; ++$i) {
-            $keys[$i] &= 0x3FFFFFFF;
+        krsort($rounds);
+        $keys = [];
+        foreach ($rounds as $round => $list) {
+            sort($list, \SORT_NUMERIC);
+            // A round ends where the next begins.
+            foreach (1 === $round % 2 ? array_reverse($list) : $list as $key) {
+                $keys[] = $key & 0x3FFFFFFF;
+            }
         }
 
         return $keys;
+    }
+
+    /**
+     * The curve in steps of four bits: by orientation (two bits), four bits of x and four of y, the next orientation and
+     * eight bits of the place along the curve.
+     *
+     * @return list<int>
+     */
+    private static function hilbertTable(): array
+    {
+        $table = [];
+        for ($key = 0; $key < 1024; ++$key) {
+            $swapped = $key >> 8 & 1;
+            $inverted = $key >> 9 & 1;
+            $d = 0;
+            for ($bit = 3; $bit >= 0; --$bit) {
+                $u = ($key >> 4 + $bit & 1) ^ $inverted;
+                $v = ($key >> $bit & 1) ^ $inverted;
+                if (1 === $swapped) {
+                    [$u, $v] = [$v, $u];
+                }
+                $d = $d << 2 | (3 * $u) ^ $v;
+                if (0 === $v) {
+                    $inverted ^= $u;
+                    $swapped ^= 1;
+                }
+            }
+            $table[] = $inverted << 9 | $swapped << 8 | $d;
+        }
+
+        return $table;
     }
 }

@@ -158,14 +158,20 @@ final class SurfaceBuilder
         $near = [];
         // What is written 0.1 mm apart differs by a few last bits less in binary.
         $limit = self::SAME_PLACE - 4.0 * \PHP_FLOAT_EPSILON * max(max($x), -min($x), max($y), -min($y));
-        for ($h = 0, $n = \count($triangles); $h < $n; ++$h) {
-            $a = $triangles[$h];
-            $b = $triangles[2 === $h % 3 ? $h - 2 : $h + 1];
-            $dx = $x[$a] - $x[$b];
-            if ($dx < $limit && $dx > -$limit) {
-                $dy = $y[$a] - $y[$b];
-                if ($dx * $dx + $dy * $dy < $limit * $limit) {
-                    $near[max($a, $b)] = min($a, $b);
+        for ($h = 0, $n = \count($triangles); $h < $n; $h += 3) {
+            $b = $triangles[$h + 2];
+            $bx = $x[$b];
+            for ($k = $h; $k < $h + 3; ++$k) {
+                $a = $b;
+                $ax = $bx;
+                $b = $triangles[$k];
+                $bx = $x[$b];
+                $dx = $ax - $bx;
+                if ($dx < $limit && $dx > -$limit) {
+                    $dy = $y[$a] - $y[$b];
+                    if ($dx * $dx + $dy * $dy < $limit * $limit) {
+                        $near[max($a, $b)] = min($a, $b);
+                    }
                 }
             }
         }
@@ -347,15 +353,20 @@ final class SurfaceBuilder
         $factor = 1.0;
         $decimals = 0;
         foreach ([$x, $y] as $values) {
+            // A decimal in binary is off by its last bit at most, and its multiple by one more.
+            $bits = 2.0 * \PHP_FLOAT_EPSILON * max(max($values), -min($values));
+            $off = $bits * $factor;
             foreach ($values as $value) {
                 $scaled = $value * $factor;
-                // A decimal in binary is off by its last bit at most, and its multiple by one more.
-                while (abs($scaled - round($scaled)) > 2.0 * \PHP_FLOAT_EPSILON * abs($scaled)) {
+                $rest = $scaled - floor($scaled + 0.5);
+                while ($rest > $off || $rest < -$off) {
                     if (++$decimals > self::MOST_DECIMALS) {
                         break 3;
                     }
                     $factor *= 10.0;
+                    $off = $bits * $factor;
                     $scaled = $value * $factor;
+                    $rest = $scaled - floor($scaled + 0.5);
                 }
             }
         }
@@ -363,9 +374,9 @@ final class SurfaceBuilder
         foreach ([$x, $y] as $values) {
             $low = min($values);
             if ($decimals <= self::MOST_DECIMALS) {
-                $origin = round($low * $factor);
+                $origin = floor($low * $factor + 0.5);
                 foreach ($values as $i => $value) {
-                    $values[$i] = round($value * $factor) - $origin;
+                    $values[$i] = floor($value * $factor + 0.5) - $origin;
                 }
             } else {
                 foreach ($values as $i => $value) {

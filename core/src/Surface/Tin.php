@@ -65,9 +65,6 @@ final readonly class Tin
     public function statistics(): array
     {
         $plan = $surface = 0.0;
-        $low = \INF;
-        $high = -\INF;
-        $seen = [];
         $tri = $this->triangles;
         $x = $this->x;
         $y = $this->y;
@@ -77,7 +74,9 @@ final readonly class Tin
             $a = $tri[$h];
             $b = $tri[$h + 1];
             $c = $tri[$h + 2];
-            $seen[$a] = $seen[$b] = $seen[$c] = 1;
+            $seen[$a] = 1;
+            $seen[$b] = 1;
+            $seen[$c] = 1;
             $ux = $x[$b] - $x[$a];
             $uy = $y[$b] - $y[$a];
             $uz = $z[$b] - $z[$a];
@@ -89,11 +88,24 @@ final readonly class Tin
             $ny = $uz * $vx - $ux * $vz;
             $plan += 0.5 * $nz;
             $surface += 0.5 * sqrt($nx * $nx + $ny * $ny + $nz * $nz);
-            $low = min($low, $z[$a], $z[$b], $z[$c]);
-            $high = max($high, $z[$a], $z[$b], $z[$c]);
+        }
+        $low = \INF;
+        $high = -\INF;
+        $points = 0;
+        foreach ($seen as $v => $used) {
+            if (1 === $used) {
+                ++$points;
+                $height = $z[$v];
+                if ($height < $low) {
+                    $low = $height;
+                }
+                if ($height > $high) {
+                    $high = $height;
+                }
+            }
         }
 
-        return ['points' => array_sum($seen), 'triangles' => $this->triangleCount(), 'planArea' => $plan, 'surfaceArea' => $surface, 'hMin' => $low, 'hMax' => $high];
+        return ['points' => $points, 'triangles' => $this->triangleCount(), 'planArea' => $plan, 'surfaceArea' => $surface, 'hMin' => $low, 'hMax' => $high];
     }
 
     /**
