@@ -104,7 +104,7 @@ final class NetworkJsonTest extends TestCase
         yield 'not on this planet' => [$station(['e' => 1e9]), '/stations\[0\]\.e: .*not a coordinate on this planet/'];
         yield 'a word for a number' => [$station(['n' => 'north']), '/stations\[0\]\.n: must be a finite number/'];
         yield 'a standard deviation nobody has' => [$station(['sd' => ['e' => 1e-12]]), '/not a standard deviation anyone has/'];
-        yield 'type' => [$observation(['type' => 'pacing']), '/observations\[0\]\.type: must be one of direction/'];
+        yield 'type' => [$observation(['type' => 'pacing']), '/observations\[0\]\.type: "pacing" is no kind of observation; it must be one of direction/'];
         yield 'from' => [$observation(['from' => null]), '/observations\[0\]\.from: must be a station name/'];
         yield 'use' => [$observation(['use' => 'maybe']), '/observations\[0\]\.use: must be "full" or "aside"/'];
         yield 'negative distance' => [$observation(['value' => -1]), '/a distance of -1 m cannot be/'];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\CoordinateTable;
 
+use Mensura\Exchange\Delimited\RecordBlocks;
 use Mensura\Fault\UnusableInput;
 use Mensura\Quantity\Decimal;
 use Mensura\Reference\Crs\HorizontalSystem;
@@ -42,21 +43,23 @@ final class TransformTable
      */
     public function run($in, $out, ?callable $onBad = null): void
     {
+        $blocks = new RecordBlocks($in);
+        $records = $blocks->next();
         $line = 1;
-        $first = fgets($in);
-        while (false !== $first && str_starts_with($first, '#')) {
-            fwrite($out, $first);
-            $first = fgets($in);
+        $first = null === $records ? null : array_shift($records);
+        while (null !== $first && str_starts_with($first, '#')) {
+            fwrite($out, $first."\n");
+            $records = [] === $records ? $blocks->next() : $records;
+            $first = null === $records ? null : array_shift($records);
             ++$line;
         }
-        if (false === $first || '' === trim($first)) {
+        if (null === $first || '' === trim($first)) {
             throw new UnusableInput('line '.$line, 'the file has no header; the first line names the columns');
         }
         if (str_contains($first, "\0")) {
             throw new UnusableInput('line '.$line, 'this is a binary file, not CSV');
         }
         $first = str_starts_with($first, "\xEF\xBB\xBF") ? substr($first, 3) : $first;
-        $first = rtrim($first, "\r\n");
         $delimiter = self::delimiter($first);
         $header = self::cells($first, $delimiter);
         $names = array_map(static fn (string $cell): string => strtolower(trim($cell, " \t\"")), $header);
@@ -104,118 +107,116 @@ final class TransformTable
         [$areaSouth, $areaNorth, $areaWest, $areaEast] = null === $area ? [-2.0, 2.0, -10.0, 10.0] : [$area->south * self::DEGREE, $area->north * self::DEGREE, $area->west * self::DEGREE, $area->east * self::DEGREE];
         $greenwich = $meridianIn;
 
-        while (false !== ($text = fgets($in))) {
-            ++$line;
-            $text = rtrim($text, "\r\n");
-            if ('' === $text || '#' === $text[0]) {
-                $buffer .= $text."\n";
-                continue;
-            }
-            $start = $line;
-            try {
-                if (str_contains($text, '"')) {
-                    while (1 === substr_count($text, '"') % 2) {
-                        $more = fgets($in);
-                        if (false === $more) {
+        for (; null !== $records; $records = $blocks->next()) {
+            $quoted = $blocks->quoted;
+            foreach ($records as $text) {
+                ++$line;
+                if ('' === $text || '#' === $text[0]) {
+                    $buffer .= $text."\n";
+                    continue;
+                }
+                $start = $line;
+                try {
+                    if ($quoted && str_contains($text, '"')) {
+                        $line += substr_count($text, "\n");
+                        if (1 === substr_count($text, '"') % 2) {
                             throw new \DomainException('a quotation mark is not closed');
                         }
-                        ++$line;
-                        $text .= "\n".rtrim($more, "\r\n");
+                        $cells = self::cells($text, $delimiter);
+                    } else {
+                        $cells = explode($delimiter, $text);
                     }
-                    $cells = self::cells($text, $delimiter);
-                } else {
-                    $cells = explode($delimiter, $text);
-                }
-                if (\count($cells) !== $count) {
-                    throw new \DomainException(\sprintf('has %d columns where the header has %d', \count($cells), $count));
-                }
-                $a = $cells[$one];
-                $b = $cells[$two];
-                if (!is_numeric($a) || !is_numeric($b)) {
-                    $a = trim($a, " \t\"");
-                    $b = trim($b, " \t\"");
+                    if (\count($cells) !== $count) {
+                        throw new \DomainException(\sprintf('has %d columns where the header has %d', \count($cells), $count));
+                    }
+                    $a = $cells[$one];
+                    $b = $cells[$two];
                     if (!is_numeric($a) || !is_numeric($b)) {
-                        throw new \DomainException(\sprintf('"%s" in column %s is not a number', is_numeric($a) ? $b : $a, $names[is_numeric($a) ? $two : $one]));
-                    }
-                }
-                $h = 0.0;
-                if ($readHeight) {
-                    $c = $cells[$three];
-                    if (!is_numeric($c)) {
-                        $c = trim($c, " \t\"");
-                        if (!is_numeric($c)) {
-                            if ($heights || !$geographicIn && !$projectedIn) {
-                                throw new \DomainException(\sprintf('"%s" in column %s is not a number', $c, $names[$three]));
-                            }
-                            $c = '0';
+                        $a = trim($a, " \t\"");
+                        $b = trim($b, " \t\"");
+                        if (!is_numeric($a) || !is_numeric($b)) {
+                            throw new \DomainException(\sprintf('"%s" in column %s is not a number', is_numeric($a) ? $b : $a, $names[is_numeric($a) ? $two : $one]));
                         }
                     }
-                    $h = (float) $c * $heightIn;
-                }
-                if ($geographicIn) {
-                    $lat = (float) $a;
-                    $lon = (float) $b;
-                    if ($lat > 90.0 || $lat < -90.0 || $lon > 360.0 || $lon < -360.0) {
-                        throw new \DomainException(self::range($lat, $lon));
+                    $h = 0.0;
+                    if ($readHeight) {
+                        $c = $cells[$three];
+                        if (!is_numeric($c)) {
+                            $c = trim($c, " \t\"");
+                            if (!is_numeric($c)) {
+                                if ($heights || !$geographicIn && !$projectedIn) {
+                                    throw new \DomainException(\sprintf('"%s" in column %s is not a number', $c, $names[$three]));
+                                }
+                                $c = '0';
+                            }
+                        }
+                        $h = (float) $c * $heightIn;
                     }
-                    $lat *= self::DEGREE;
-                    $lon = $lon * self::DEGREE + $greenwich;
-                } elseif (null !== $source) {
-                    [$lat, $lon] = $source->inverse($signOne * (float) $a * $unitIn, $signTwo * (float) $b * $unitIn);
-                    $lon += $meridianIn;
-                } else {
-                    [$lat, $lon, $h] = $ellipsoidIn->toGeodetic((float) $a, (float) $b, $h);
-                }
-                if (!$identity) {
-                    [$lat, $lon, $h] = $route->apply($lat, $lon, $h);
-                }
-                if ($lat < $areaSouth || $lat > $areaNorth || $lon < $areaWest || $lon > $areaEast) {
-                    ++$this->outsideArea;
-                }
-                if (null !== $target) {
-                    [$x, $y] = $target->forward($lat, $lon - $meridianOut);
-                    if (is_nan($x) || is_nan($y) || is_infinite($x) || is_infinite($y)) {
-                        throw new \DomainException('the projection has no value there');
+                    if ($geographicIn) {
+                        $lat = (float) $a;
+                        $lon = (float) $b;
+                        if ($lat > 90.0 || $lat < -90.0 || $lon > 360.0 || $lon < -360.0) {
+                            throw new \DomainException(self::range($lat, $lon));
+                        }
+                        $lat *= self::DEGREE;
+                        $lon = $lon * self::DEGREE + $greenwich;
+                    } elseif (null !== $source) {
+                        [$lat, $lon] = $source->inverse($signOne * (float) $a * $unitIn, $signTwo * (float) $b * $unitIn);
+                        $lon += $meridianIn;
+                    } else {
+                        [$lat, $lon, $h] = $ellipsoidIn->toGeodetic((float) $a, (float) $b, $h);
                     }
-                    $cells[$outOne] = Decimal::fixed($west * $x / $unitOut, 6);
-                    $cells[$outTwo] = Decimal::fixed($south * $y / $unitOut, 6);
-                } elseif ($geographicOut) {
-                    $lon -= $meridianOut;
-                    if ($lon > \M_PI) {
-                        $lon -= 2.0 * \M_PI;
-                    } elseif ($lon < -\M_PI) {
-                        $lon += 2.0 * \M_PI;
+                    if (!$identity) {
+                        [$lat, $lon, $h] = $route->apply($lat, $lon, $h);
                     }
-                    $cells[$outOne] = Decimal::fixed($lat / self::DEGREE, 11);
-                    $cells[$outTwo] = Decimal::fixed($lon / self::DEGREE, 11);
-                } else {
-                    [$x, $y, $z] = $ellipsoidOut->toCartesian($lat, $lon, $h);
-                    $cells[$outOne] = Decimal::fixed($x, 6);
-                    $cells[$outTwo] = Decimal::fixed($y, 6);
-                    $cells[$outThree] = Decimal::fixed($z, 6);
-                }
-                if ($heights && null !== $outThree && ($projectedOut || $geographicOut)) {
-                    $cells[$outThree] = Decimal::fixed($h / $heightOut, 6);
-                }
-            } catch (MissingGrid $e) {
-                $this->flush($out, $buffer);
-                throw new UnusableInput('line '.$start, $e->getMessage());
-            } catch (\DomainException $e) {
-                if (!$this->skipBad) {
+                    if ($lat < $areaSouth || $lat > $areaNorth || $lon < $areaWest || $lon > $areaEast) {
+                        ++$this->outsideArea;
+                    }
+                    if (null !== $target) {
+                        [$x, $y] = $target->forward($lat, $lon - $meridianOut);
+                        if (is_nan($x) || is_nan($y) || is_infinite($x) || is_infinite($y)) {
+                            throw new \DomainException('the projection has no value there');
+                        }
+                        $cells[$outOne] = Decimal::fixed($west * $x / $unitOut, 6);
+                        $cells[$outTwo] = Decimal::fixed($south * $y / $unitOut, 6);
+                    } elseif ($geographicOut) {
+                        $lon -= $meridianOut;
+                        if ($lon > \M_PI) {
+                            $lon -= 2.0 * \M_PI;
+                        } elseif ($lon < -\M_PI) {
+                            $lon += 2.0 * \M_PI;
+                        }
+                        $cells[$outOne] = Decimal::fixed($lat / self::DEGREE, 11);
+                        $cells[$outTwo] = Decimal::fixed($lon / self::DEGREE, 11);
+                    } else {
+                        [$x, $y, $z] = $ellipsoidOut->toCartesian($lat, $lon, $h);
+                        $cells[$outOne] = Decimal::fixed($x, 6);
+                        $cells[$outTwo] = Decimal::fixed($y, 6);
+                        $cells[$outThree] = Decimal::fixed($z, 6);
+                    }
+                    if ($heights && null !== $outThree && ($projectedOut || $geographicOut)) {
+                        $cells[$outThree] = Decimal::fixed($h / $heightOut, 6);
+                    }
+                } catch (MissingGrid $e) {
                     $this->flush($out, $buffer);
                     throw new UnusableInput('line '.$start, $e->getMessage());
+                } catch (\DomainException $e) {
+                    if (!$this->skipBad) {
+                        $this->flush($out, $buffer);
+                        throw new UnusableInput('line '.$start, $e->getMessage());
+                    }
+                    $this->bad[] = [$start, $e->getMessage()];
+                    if (null !== $onBad) {
+                        $onBad($start, $e->getMessage());
+                    }
+                    continue;
                 }
-                $this->bad[] = [$start, $e->getMessage()];
-                if (null !== $onBad) {
-                    $onBad($start, $e->getMessage());
+                ++$this->rows;
+                $buffer .= implode($delimiter, $cells)."\n";
+                if (\strlen($buffer) > self::BUFFER) {
+                    fwrite($out, $buffer);
+                    $buffer = '';
                 }
-                continue;
-            }
-            ++$this->rows;
-            $buffer .= implode($delimiter, $cells)."\n";
-            if (\strlen($buffer) > self::BUFFER) {
-                fwrite($out, $buffer);
-                $buffer = '';
             }
         }
         $this->flush($out, $buffer);

@@ -35,6 +35,10 @@ final class TransverseMercator implements Projection
 
     private readonly float $originXi;
 
+    /** The last sum of a series, real and imaginary part: read at once by who asked for it, instead of a list made for it. */
+    private float $real = 0.0;
+    private float $imaginary = 0.0;
+
     public function __construct(
         Ellipsoid $ellipsoid,
         float $originLat,
@@ -71,7 +75,7 @@ final class TransverseMercator implements Projection
             $n2 * $n2 * $n * (4174 / 315 + $n * -144838 / 6237),
             $n2 * $n2 * $n2 * 601676 / 22275,
         ];
-        $this->originXi = $this->rectified($originLat, 0.0)[0];
+        $this->originXi = $this->rectified($originLat, 0.0);
     }
 
     public function forward(float $lat, float $lon): array
@@ -84,9 +88,9 @@ final class TransverseMercator implements Projection
             Turn::latitude($lat);
             throw Turn::outside(self::NAME, $lat, $lon);
         }
-        [$xi, $eta] = $this->rectified($lat, $delta);
+        $xi = $this->rectified($lat, $delta);
 
-        return [$this->falseEasting + $this->radius * $eta, $this->falseNorthing + $this->radius * ($xi - $this->originXi)];
+        return [$this->falseEasting + $this->radius * $this->imaginary, $this->falseNorthing + $this->radius * ($xi - $this->originXi)];
     }
 
     public function inverse(float $easting, float $northing): array
@@ -99,9 +103,9 @@ final class TransverseMercator implements Projection
         $s = sin($xi);
         $c = cos($xi);
         $sh = sinh($eta);
-        [$real, $imaginary] = self::series($this->beta, 2.0 * $s * $c, ($c - $s) * ($c + $s), 2.0 * $sh * sqrt(1.0 + $sh * $sh), 1.0 + 2.0 * $sh * $sh);
-        $xi += $real;
-        $sh = sinh($eta + $imaginary);
+        $this->sum($this->beta, 2.0 * $s * $c, ($c - $s) * ($c + $s), 2.0 * $sh * sqrt(1.0 + $sh * $sh), 1.0 + 2.0 * $sh * $sh);
+        $xi += $this->real;
+        $sh = sinh($eta + $this->imaginary);
         $c = cos($xi);
         $lon = atan2($sh, $c);
         if (abs($lon) > self::LIMIT_RADIANS + 1e-9) {
@@ -122,8 +126,8 @@ final class TransverseMercator implements Projection
         return [$chi + $u0 * 2.0 * $s * $square, $this->originLon + $lon];
     }
 
-    /** @return array{float, float} the rectified xi and eta of a latitude and a longitude from the central meridian */
-    private function rectified(float $lat, float $delta): array
+    /** The rectified xi of a latitude and a longitude from the central meridian; eta is left in $imaginary. */
+    private function rectified(float $lat, float $delta): float
     {
         $tau = tan($lat);
         $root = sqrt(1.0 + $tau * $tau);
@@ -135,19 +139,18 @@ final class TransverseMercator implements Projection
         $s = $t / $h;
         $c = $cos / $h;
         $sh = sin($delta) / $h;
-        [$real, $imaginary] = self::series($this->alpha, 2.0 * $s * $c, ($c - $s) * ($c + $s), 2.0 * $sh * sqrt(1.0 + $sh * $sh), 1.0 + 2.0 * $sh * $sh);
+        $this->sum($this->alpha, 2.0 * $s * $c, ($c - $s) * ($c + $s), 2.0 * $sh * sqrt(1.0 + $sh * $sh), 1.0 + 2.0 * $sh * $sh);
+        $this->imaginary += asinh($sh);
 
-        return [atan2($t, $cos) + $real, asinh($sh) + $imaginary];
+        return atan2($t, $cos) + $this->real;
     }
 
     /**
      * Sum of c[j] sin(2 j (xi + i eta)), j from 1 to 6, from the functions of 2 xi and 2 eta.
      *
      * @param list<float> $c
-     *
-     * @return array{float, float} real and imaginary part
      */
-    private static function series(array $c, float $sin, float $cos, float $sinh, float $cosh): array
+    private function sum(array $c, float $sin, float $cos, float $sinh, float $cosh): void
     {
         [$c1, $c2, $c3, $c4, $c5, $c6] = $c;
         $a = 2.0 * $cos * $cosh;
@@ -165,6 +168,7 @@ final class TransverseMercator implements Projection
         $real = $sin * $cosh;
         $imaginary = $cos * $sinh;
 
-        return [$real * $p1 - $imaginary * $q1, $real * $q1 + $imaginary * $p1];
+        $this->real = $real * $p1 - $imaginary * $q1;
+        $this->imaginary = $real * $q1 + $imaginary * $p1;
     }
 }
