@@ -85,21 +85,25 @@ final class DatumModes
     {
         $modes = [[], [], []];
         $first = 9 * (array_key_first($stations) ?? 0);
+        $jacobian = $state->jacobian;
+        $axes = $state->axes;
+        $parameters = $structure->coordinateParameter;
         foreach ($stations as $s => $true) {
-            $j = \array_slice($state->jacobian, 9 * $s, 9);
-            $det = $j[0] * $j[4] - $j[1] * $j[3];
-            foreach ($modes as $k => $mode) {
+            $at = 9 * $s;
+            $eastByE = $jacobian[$at];
+            $eastByN = $jacobian[$at + 1];
+            $northByE = $jacobian[$at + 3];
+            $northByN = $jacobian[$at + 4];
+            $det = $eastByE * $northByN - $eastByN * $northByE;
+            for ($k = 0; $k < 3; ++$k) {
+                $from = $first + 3 * $k;
                 $local = [];
-                for ($r = 0; $r < 3; ++$r) {
-                    $dot = 0.0;
-                    for ($c = 0; $c < 3; ++$c) {
-                        $dot += $state->axes[9 * $s + 3 * $r + $c] * $state->axes[$first + 3 * $k + $c];
-                    }
-                    $local[] = $dot;
+                for ($r = $at; $r < $at + 9; $r += 3) {
+                    $local[] = $axes[$r] * $axes[$from] + $axes[$r + 1] * $axes[$from + 1] + $axes[$r + 2] * $axes[$from + 2];
                 }
-                $shift = [($j[4] * $local[0] - $j[1] * $local[1]) / $det, ($j[0] * $local[1] - $j[3] * $local[0]) / $det, $local[2]];
+                $shift = [($northByN * $local[0] - $eastByN * $local[1]) / $det, ($eastByE * $local[1] - $northByE * $local[0]) / $det, $local[2]];
                 for ($c = 0; $c < 3; ++$c) {
-                    $parameter = $structure->coordinateParameter[3 * $s + $c];
+                    $parameter = $parameters[3 * $s + $c];
                     if ($parameter >= 0) {
                         $modes[$k][$parameter] = $shift[$c];
                     }

@@ -37,7 +37,6 @@ final class ObservationEquations
      */
     public function of(Observation $o, ?int $set): array
     {
-        $this->refuseSamePlace($o);
         $index = $this->network->stationIndex;
         $from = $index[$o->from];
         $to = $index[$o->to];
@@ -49,7 +48,7 @@ final class ObservationEquations
                 return $this->vector($from, $to);
             case ObservationKind::Direction:
             case ObservationKind::Azimuth:
-                $s->aim($from, $to, 0.0, 0.0);
+                $this->aim($s, $o, $o->to);
                 $q = 1.0 / ($s->plan * $s->plan);
                 $row = $s->chain($s->north * $q, -$s->east * $q, 0.0);
 
@@ -58,8 +57,8 @@ final class ObservationEquations
                     : [[$s->azimuth() - $this->state->orientation[$set], $row, -1.0]];
             case ObservationKind::Angle:
                 $b = $this->second;
-                $b->aim($from, $index[(string) $o->back], 0.0, 0.0);
-                $s->aim($from, $to, 0.0, 0.0);
+                $this->aim($b, $o, (string) $o->back);
+                $this->aim($s, $o, $o->to);
                 $q = 1.0 / ($s->plan * $s->plan);
                 $row = $s->chain($s->north * $q, -$s->east * $q, 0.0);
                 $q = 1.0 / ($b->plan * $b->plan);
@@ -70,12 +69,12 @@ final class ObservationEquations
                     $row[3], $row[4], $row[5], $minus[3], $minus[4], $minus[5],
                 ], 0.0]];
             case ObservationKind::SlopeDistance:
-                $s->aim($from, $to, $o->instrumentHeight, $o->targetHeight);
+                $this->aim($s, $o, $o->to);
                 $q = 1.0 / $s->length;
 
                 return [[$s->length, $s->chain($s->east * $q, $s->north * $q, $s->up * $q), 0.0]];
             case ObservationKind::HorizontalDistance:
-                $s->aim($from, $to, 0.0, 0.0);
+                $this->aim($s, $o, $o->to);
                 if ($this->network->frame->isPlane()) {
                     $q = 1.0 / $s->plan;
 
@@ -92,7 +91,7 @@ final class ObservationEquations
 
                 return [[$d, $row, 0.0]];
             case ObservationKind::Zenith:
-                $s->aim($from, $to, $o->instrumentHeight, $o->targetHeight);
+                $this->aim($s, $o, $o->to);
                 $q = 1.0 / ($s->length * $s->length);
                 $gE = $s->plan > 0.0 ? $s->east * $s->up / $s->plan * $q : 0.0;
                 $gN = $s->plan > 0.0 ? $s->north * $s->up / $s->plan * $q : 0.0;
@@ -115,14 +114,15 @@ final class ObservationEquations
      */
     public function standardDeviation(Observation $o): ?float
     {
-        $this->refuseSamePlace($o);
         $settings = $this->network->settings;
         if (null !== $o->sd) {
             return $o->kind->isAngular() ? deg2rad($o->sd) : $o->sd;
         }
-        $index = $this->network->stationIndex;
+        if (ObservationKind::HeightDifference === $o->kind || ObservationKind::Vector === $o->kind) {
+            return null;
+        }
         $s = $this->sight;
-        $s->aim($index[$o->from], $index[$o->to], $o->instrumentHeight, $o->targetHeight);
+        $this->aim($s, $o, $o->to);
         $ci = $settings->instrumentCentring ** 2;
         $ct = $settings->targetCentring ** 2;
         $ch = 2.0 * $settings->heightCentring ** 2;
@@ -138,7 +138,7 @@ final class ObservationEquations
                     return null;
                 }
                 $b = $this->second;
-                $b->aim($index[$o->from], $index[(string) $o->back], 0.0, 0.0);
+                $this->aim($b, $o, (string) $o->back);
                 $qs = 1.0 / $s->plan ** 2;
                 $qb = 1.0 / $b->plan ** 2;
                 $gE = $s->north * $qs - $b->north * $qb;
@@ -166,19 +166,18 @@ final class ObservationEquations
         }
     }
 
-    /** @throws UnusableInput a sight between stations at one place has no direction and no derivative */
-    private function refuseSamePlace(Observation $o): void
+    /**
+     * Aims at an end of the observation: from mark to mark where only the plan counts, else from instrument to target.
+     *
+     * @throws UnusableInput a sight between stations at one place has no direction and no derivative
+     */
+    private function aim(Sight $sight, Observation $o, string $end): void
     {
-        if (ObservationKind::Vector === $o->kind || ObservationKind::HeightDifference === $o->kind) {
-            return;
-        }
         $index = $this->network->stationIndex;
-        $needsPlan = $o->kind->isPlanOnly();
-        foreach (null === $o->back ? [$o->to] : [$o->to, $o->back] as $end) {
-            $this->sight->aim($index[$o->from], $index[$end], $needsPlan ? 0.0 : $o->instrumentHeight, $needsPlan ? 0.0 : $o->targetHeight);
-            if (($needsPlan ? $this->sight->plan : $this->sight->length) < self::SAME_PLACE) {
-                throw new UnusableInput('observations', \sprintf('a %s runs between %s and %s, which lie at one place; correct their coordinates or their names', $o->kind->value, $o->from, $end));
-            }
+        $planOnly = $o->kind->isPlanOnly();
+        $sight->aim($index[$o->from], $index[$end], $planOnly ? 0.0 : $o->instrumentHeight, $planOnly ? 0.0 : $o->targetHeight);
+        if (($planOnly ? $sight->plan : $sight->length) < self::SAME_PLACE) {
+            throw new UnusableInput('observations', \sprintf('a %s runs between %s and %s, which lie at one place; correct their coordinates or their names', $o->kind->value, $o->from, $end));
         }
     }
 

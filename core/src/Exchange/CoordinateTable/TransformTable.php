@@ -21,6 +21,9 @@ final class TransformTable
     private const DEGREE = \M_PI / 180.0;
     private const BUFFER = 262144;
 
+    /** No easting or northing is farther out, in any unit. */
+    private const FARTHEST = 1e15;
+
     private int $rows = 0;
 
     /** @var list<array{int, string}> line, reason */
@@ -106,6 +109,7 @@ final class TransformTable
         }
         [$areaSouth, $areaNorth, $areaWest, $areaEast] = null === $area ? [-2.0, 2.0, -10.0, 10.0] : [$area->south * self::DEGREE, $area->north * self::DEGREE, $area->west * self::DEGREE, $area->east * self::DEGREE];
         $greenwich = $meridianIn;
+        $plain = 1.0 === $unitOut && 1.0 === $west && 1.0 === $south;
 
         for (; null !== $records; $records = $blocks->next()) {
             $quoted = $blocks->quoted;
@@ -174,11 +178,17 @@ final class TransformTable
                     }
                     if (null !== $target) {
                         [$x, $y] = $target->forward($lat, $lon - $meridianOut);
-                        if (is_nan($x) || is_nan($y) || is_infinite($x) || is_infinite($y)) {
+                        if (!$plain) {
+                            $x = $west * $x / $unitOut;
+                            $y = $south * $y / $unitOut;
+                        }
+                        // What is no number is within no limits.
+                        if ($x > -self::FARTHEST && $x < self::FARTHEST && $y > -self::FARTHEST && $y < self::FARTHEST) {
+                            $cells[$outOne] = Decimal::fixed($x, 6);
+                            $cells[$outTwo] = Decimal::fixed($y, 6);
+                        } else {
                             throw new \DomainException('the projection has no value there');
                         }
-                        $cells[$outOne] = Decimal::fixed($west * $x / $unitOut, 6);
-                        $cells[$outTwo] = Decimal::fixed($south * $y / $unitOut, 6);
                     } elseif ($geographicOut) {
                         $lon -= $meridianOut;
                         if ($lon > \M_PI) {
