@@ -43,6 +43,11 @@ final class AdjustVerb implements Verb
         foreach ($result->warnings as $warning) {
             fwrite($err, "warning: $warning\n");
         }
-        fwrite($out, json_encode($result->toArray(), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)."\n");
+        try {
+            $json = json_encode($result->toArray(), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        } catch (\JsonException) {
+            throw new UnusableInput($file, 'the adjustment leaves the range of numbers; look for a coordinate, an observation or a standard deviation of absurd size');
+        }
+        fwrite($out, $json."\n");
     }
 }

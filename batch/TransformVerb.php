@@ -8,7 +8,6 @@ use Mensura\Exchange\CoordinateTable\TransformTable;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Crs\Area;
 use Mensura\Reference\Crs\CoordinateSystem;
-use Mensura\Reference\Crs\HorizontalSystem;
 use Mensura\Reference\Grid\GridFiles;
 use Mensura\Reference\Grid\UnreadableGrid;
 use Mensura\Reference\Operation\MissingGrid;
@@ -105,9 +104,13 @@ final class TransformVerb implements Verb
     /** @param resource $out */
     private function describe(Route $route, ?string $file, $out): void
     {
-        $lat = $lon = null;
+        [$lat, $lon] = [null, null];
         if (null !== $file) {
-            [$lat, $lon] = $this->firstPosition($route, $file);
+            try {
+                [$lat, $lon] = (new TransformTable($route, false, false))->firstPosition(Input::open($file)) ?? [null, null];
+            } catch (UnusableInput $e) {
+                throw new UnusableInput(trim($file.' '.$e->where), $e->reason);
+            }
         }
         try {
             $operation = $route->describe($lat, $lon);
@@ -116,34 +119,6 @@ final class TransformVerb implements Verb
         }
         $operation['steps'] = array_map(static fn ($step): array => $step->toArray(), $operation['steps']);
         fwrite($out, json_encode($operation, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT)."\n");
-    }
-
-    /** @return array{?float, ?float} radians from Greenwich of the first row that has a position */
-    private function firstPosition(Route $route, string $file): array
-    {
-        $bytes = (string) stream_get_contents(Input::open($file), 65536);
-        $rows = array_map('str_getcsv', preg_split('/\R/', trim($bytes)) ?: []);
-        $names = array_map(static fn (?string $cell): string => strtolower(trim((string) $cell)), array_shift($rows) ?? []);
-        $system = $route->from->horizontal;
-        $wanted = match ($system->kind) {
-            HorizontalSystem::GEOGRAPHIC => ['lat', 'lon'],
-            HorizontalSystem::PROJECTED => ['e', 'n'],
-            default => ['x', 'y', 'z'],
-        };
-        $at = array_map(static fn (string $name): int|false => array_search($name, $names, true), $wanted);
-        if (\in_array(false, $at, true) || [] === $rows) {
-            return [null, null];
-        }
-        $v = array_map(static fn (int|false $i): float => (float) ($rows[0][(int) $i] ?? 0.0), $at);
-        if (HorizontalSystem::GEOGRAPHIC === $system->kind) {
-            return [deg2rad($v[0]), deg2rad($v[1] + $system->datum->primeMeridian)];
-        }
-        if (HorizontalSystem::PROJECTED === $system->kind) {
-            return $system->toGeographic($v[0] * $system->unit, $v[1] * $system->unit);
-        }
-        [$lat, $lon] = $system->ellipsoid()->toGeodetic($v[0], $v[1], $v[2] ?? 0.0);
-
-        return [$lat, $lon];
     }
 
     private static function advice(\Throwable $e): string

@@ -132,6 +132,9 @@ final class TransformTest extends TestCase
         yield 'epoch' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--epoch', 'now'], $plain, '/decimal year/'];
         yield 'outside' => [['--from', 'EPSG:25830', '--to', 'EPSG:4258'], "e,n\n500000,99999999\n", '/line 2: easting 500000.000, northing 99999999.000 m lies outside/'];
         yield 'no heights for geocentric' => [['--from', 'EPSG:4326', '--to', 'EPSG:4978'], $plain, '/needs heights/'];
+        yield 'a pipeline for a place outside' => [['--from', 'EPSG:3035', '--to', 'EPSG:4978', '--pipeline'], "e,n,h\n0,1000000000,5\n", '/in\.csv line 2: easting 0\.000, northing 1000000000\.000 m lies outside/'];
+        yield 'a pipeline for no number' => [['--from', 'EPSG:25830', '--to', 'EPSG:4258', '--pipeline'], "# remark\ne,n\nx,5\n", '/in\.csv line 3: "x" in column e is not a number/'];
+        yield 'a pipeline for latitude 91' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--pipeline'], "lat,lon\n91,5\n", '/in\.csv line 2: latitude 91/'];
         yield 'a row too long' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "lat,lon\n54.4,-3.1\n54.4,-3.1,7\n", '/line 3: has 3 columns where the header has 2/'];
         yield 'the centre of the earth' => [['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n0,0,0\n", '/line 2: .*centre of the earth, where there is no latitude/'];
         yield 'near the centre' => [['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n4500000,0,4500000\n100,-200,40000\n", '/line 3: .*no latitude/'];

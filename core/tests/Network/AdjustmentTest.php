@@ -264,6 +264,8 @@ final class AdjustmentTest extends TestCase
         yield 'an undetermined part of eight' => [self::withIsland(8), '/^stations: U1, U2, U3, U4, U5, U6, U7, U8: datum defect: nothing fixes their position east, position north, rotation/'];
         yield 'an undetermined part of nine' => [self::withIsland(9), '/^stations: U1, U2, U3, U4, U5, U6, U7, U8 and 1 more: /'];
         yield 'a part on one leg' => [self::withIsland(3, true), '/^stations: U1, U2, U3: plan position not determined by the used observations; hold or weight a station among them/'];
+        yield 'absurd refraction' => [$change(static function (array &$d): void { $d['settings']['refraction'] = -1e300; }), '/^settings\.refraction: must lie between -20 and 20/'];
+        yield 'negative centring' => [$change(static function (array &$d): void { $d['settings']['centring'] = ['target' => -0.001]; }), '/^settings\.centring\.target: must not be negative/'];
         yield 'an unknown kind' => [$change(static function (array &$d): void { $d['observations'][3]['type'] = 'gyro'; }), '/^observations\[3\]\.type: "gyro" is no kind of observation; it must be one of direction, angle/'];
         yield 'a kind that is no text' => [$change(static function (array &$d): void { $d['observations'][3]['type'] = [7]; }), '/^observations\[3\]\.type: \[7\] is no kind/'];
         yield 'no kind' => [$change(static function (array &$d): void { unset($d['observations'][3]['type']); }), '/^observations\[3\]\.type: is missing/'];

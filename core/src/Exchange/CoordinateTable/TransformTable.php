@@ -47,26 +47,8 @@ final class TransformTable
     public function run($in, $out, ?callable $onBad = null): void
     {
         $blocks = new RecordBlocks($in);
-        $records = $blocks->next();
-        $line = 1;
-        $first = null === $records ? null : array_shift($records);
-        while (null !== $first && str_starts_with($first, '#')) {
-            fwrite($out, $first."\n");
-            $records = [] === $records ? $blocks->next() : $records;
-            $first = null === $records ? null : array_shift($records);
-            ++$line;
-        }
-        if (null === $first || '' === trim($first)) {
-            throw new UnusableInput('line '.$line, 'the file has no header; the first line names the columns');
-        }
-        if (str_contains($first, "\0")) {
-            throw new UnusableInput('line '.$line, 'this is a binary file, not CSV');
-        }
-        $first = str_starts_with($first, "\xEF\xBB\xBF") ? substr($first, 3) : $first;
-        $delimiter = self::delimiter($first);
-        $header = self::cells($first, $delimiter);
-        $names = array_map(static fn (string $cell): string => strtolower(trim($cell, " \t\"")), $header);
-        $plan = $this->columns($names, $line);
+        ['remarks' => $remarks, 'header' => $header, 'delimiter' => $delimiter, 'names' => $names, 'plan' => $plan, 'records' => $records, 'line' => $line] = $this->heading($blocks, $blocks->next());
+        fwrite($out, $remarks);
         [$one, $two, $three] = $plan['in'];
         foreach ($plan['out'] as $at => $name) {
             $header[$at] = $name;
@@ -230,6 +212,108 @@ final class TransformTable
             }
         }
         $this->flush($out, $buffer);
+    }
+
+    /**
+     * Where the first row lies, for the choice of a transformation.
+     *
+     * @param resource $in
+     *
+     * @return ?array{float, float} latitude and longitude, radians from Greenwich; null of an empty file or one without rows
+     *
+     * @throws UnusableInput the first row is no position
+     */
+    public function firstPosition($in): ?array
+    {
+        $blocks = new RecordBlocks($in);
+        $records = $blocks->next();
+        if (null === $records) {
+            return null;
+        }
+        ['delimiter' => $delimiter, 'names' => $names, 'plan' => $plan, 'records' => $records, 'line' => $line] = $this->heading($blocks, $records);
+        for (; null !== $records; $records = $blocks->next()) {
+            foreach ($records as $text) {
+                ++$line;
+                if ('' === $text || '#' === $text[0]) {
+                    continue;
+                }
+                $cells = self::cells($text, $delimiter);
+                $values = [];
+                foreach ($plan['in'] as $k => $column) {
+                    $cell = trim($cells[$column ?? -1] ?? '', " \t\"");
+                    if (!is_numeric($cell) && $k < 2) {
+                        throw new UnusableInput('line '.$line, \sprintf('"%s" in column %s is not a number', $cell, $names[(int) $column]));
+                    }
+                    $values[] = (float) $cell;
+                }
+                try {
+                    return $this->position($values, $plan['signs']);
+                } catch (\DomainException $e) {
+                    throw new UnusableInput('line '.$line, $e->getMessage());
+                }
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @param list<float>          $values of the coordinate columns
+     * @param array{float, float}  $signs
+     *
+     * @return array{float, float}
+     */
+    private function position(array $values, array $signs): array
+    {
+        $from = $this->route->from->horizontal;
+        $meridian = $from->datum->primeMeridian * self::DEGREE;
+        if (HorizontalSystem::GEOGRAPHIC === $from->kind) {
+            if (abs($values[0]) > 90.0 || abs($values[1]) > 360.0) {
+                throw new \DomainException(self::range($values[0], $values[1]));
+            }
+
+            return [$values[0] * self::DEGREE, $values[1] * self::DEGREE + $meridian];
+        }
+        if (null !== $from->projection) {
+            [$lat, $lon] = $from->projection->inverse($signs[0] * $values[0] * $from->unit, $signs[1] * $values[1] * $from->unit);
+
+            return [$lat, $lon + $meridian];
+        }
+        [$lat, $lon] = $from->ellipsoid()->toGeodetic($values[0], $values[1], $values[2] ?? 0.0);
+
+        return [$lat, $lon];
+    }
+
+    /**
+     * Remarks and the header of a table.
+     *
+     * @param ?list<string> $records the first block
+     *
+     * @return array{remarks: string, header: list<string>, delimiter: non-empty-string, names: list<string>, plan: array{in: array{int, int, ?int}, places: array{int, int, ?int}, out: array<int, string>, signs: array{float, float}}, records: ?list<string>, line: int}
+     */
+    private function heading(RecordBlocks $blocks, ?array $records): array
+    {
+        $line = 1;
+        $remarks = '';
+        $first = null === $records ? null : array_shift($records);
+        while (null !== $first && str_starts_with($first, '#')) {
+            $remarks .= $first."\n";
+            $records = [] === $records ? $blocks->next() : $records;
+            $first = null === $records ? null : array_shift($records);
+            ++$line;
+        }
+        if (null === $first || '' === trim($first)) {
+            throw new UnusableInput('line '.$line, 'the file has no header; the first line names the columns');
+        }
+        if (str_contains($first, "\0")) {
+            throw new UnusableInput('line '.$line, 'this is a binary file, not CSV');
+        }
+        $first = str_starts_with($first, "\xEF\xBB\xBF") ? substr($first, 3) : $first;
+        $delimiter = self::delimiter($first);
+        $header = self::cells($first, $delimiter);
+        $names = array_map(static fn (string $cell): string => strtolower(trim($cell, " \t\"")), $header);
+
+        return ['remarks' => $remarks, 'header' => $header, 'delimiter' => $delimiter, 'names' => $names, 'plan' => $this->columns($names, $line), 'records' => $records, 'line' => $line];
     }
 
     /** Rows written. */

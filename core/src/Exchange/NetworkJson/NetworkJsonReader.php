@@ -23,6 +23,9 @@ final class NetworkJsonReader
     private const LONGEST_SIGHT = 1e6;
     private const TALLEST = 100.0;
 
+    /** Refraction over hot or cold ground has been measured far from 0.13, but not beyond this (common practice). */
+    private const REFRACTION = 20.0;
+
     /** Standard deviations, metres or degrees: from below a nanometre to beyond the planet. */
     private const FINEST = 1e-10;
     private const COARSEST = 1e9;
@@ -113,6 +116,10 @@ final class NetworkJsonReader
                 throw new UnusableInput('settings.sigma.distance', 'must not be negative');
             }
         }
+        $refraction = $this->number($settings, 'refraction', 'settings') ?? 0.13;
+        if (abs($refraction) > self::REFRACTION) {
+            throw new UnusableInput('settings.refraction', \sprintf('must lie between -%1$s and %1$s, a part of the curvature of the earth', self::REFRACTION));
+        }
         $scale = $settings['scaleByVarianceFactor'] ?? false;
         if (!\is_bool($scale)) {
             throw new UnusableInput('settings.scaleByVarianceFactor', 'must be true or false');
@@ -121,15 +128,15 @@ final class NetworkJsonReader
         return new Settings(
             $confidence,
             (int) $iterations,
-            $this->number($settings, 'refraction', 'settings') ?? 0.13,
+            $refraction,
             $this->positive($sigma, 'direction', 'settings.sigma'),
             $this->positive($sigma, 'zenith', 'settings.sigma'),
             $this->positive($sigma, 'azimuth', 'settings.sigma'),
             $this->positive($sigma, 'angle', 'settings.sigma'),
             $distance,
-            abs($this->number($centring, 'instrument', 'settings.centring') ?? 0.0),
-            abs($this->number($centring, 'target', 'settings.centring') ?? 0.0),
-            abs($this->number($centring, 'height', 'settings.centring') ?? 0.0),
+            $this->notNegative($centring, 'instrument', 'settings.centring'),
+            $this->notNegative($centring, 'target', 'settings.centring'),
+            $this->notNegative($centring, 'height', 'settings.centring'),
             $scale,
         );
     }
@@ -318,6 +325,17 @@ final class NetworkJsonReader
         }
 
         return $name;
+    }
+
+    /** @param array<mixed> $o */
+    private function notNegative(array $o, string $key, string $path): float
+    {
+        $value = $this->number($o, $key, $path) ?? 0.0;
+        if ($value < 0.0) {
+            throw new UnusableInput("$path.$key", 'must not be negative');
+        }
+
+        return $value;
     }
 
     /** @param array<mixed> $o */
