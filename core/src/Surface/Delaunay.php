@@ -85,6 +85,7 @@ final class Delaunay
         $stack = array_fill(0, 64, 0);
         $t = 0;
         $circleBound = Predicate::CIRCLE_BOUND;
+        $coarseBound = 1.001 * $circleBound;
         // No product of two differences of coordinates is larger than the square of the extent.
         $extent = max(max($x) - min($x), max($y) - min($y));
         $flat = 2.0 * Predicate::ORIENT_BOUND * $extent * $extent;
@@ -290,7 +291,7 @@ final class Delaunay
                     $cLift = $cx * $cx + $cy * $cy;
                     $det = $aLift * ($bc - $cb) + $bLift * ($ca - $ac) + $cLift * ($ab - $ba);
                     // |b c| + |c b| is at most (bLift + cLift) / 2: a bound without absolute values, enough for nearly all.
-                    $bound = $circleBound * ($aLift * $bLift + $bLift * $cLift + $cLift * $aLift);
+                    $bound = $coarseBound * ($aLift * $bLift + $bLift * $cLift + $cLift * $aLift);
                     if ($det > $bound) {
                         $conflict = true;
                     } elseif (-$det > $bound) {

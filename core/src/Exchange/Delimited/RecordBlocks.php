@@ -12,6 +12,9 @@ final class RecordBlocks
 {
     private const BYTES = 262144;
 
+    /** A record of more bytes is one whose quotation mark is not closed; it is handed over open. */
+    private const LONGEST = 1_048_576;
+
     /** Whether any record of the last block has a quotation mark; where none has, every record is one line. */
     public bool $quoted = false;
 
@@ -31,7 +34,7 @@ final class RecordBlocks
             $bytes = fread($this->stream, self::BYTES);
             $this->ended = false === $bytes || '' === $bytes && feof($this->stream);
             $text = $this->rest.$bytes;
-            $end = $this->ended ? \strlen($text) : strrpos($text, "\n");
+            $end = $this->ended && !str_ends_with($text, "\n") ? \strlen($text) : strrpos($text, "\n");
             if (false === $end) {
                 $this->rest = $text;
                 continue;
@@ -71,7 +74,7 @@ final class RecordBlocks
         $open = null;
         foreach ($lines as $line) {
             $record = null === $open ? $line : $open."\n".$line;
-            $open = 1 === substr_count($record, '"') % 2 ? $record : null;
+            $open = 1 === substr_count($record, '"') % 2 && \strlen($record) < self::LONGEST ? $record : null;
             if (null === $open) {
                 $records[] = $record;
             }
