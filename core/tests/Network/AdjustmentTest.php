@@ -23,6 +23,7 @@ final class AdjustmentTest extends TestCase
         yield 'plane, every kind of observation' => ['plane-mixed', false, 1e-8];
         yield 'plane, free' => ['plane-mixed-free', true, 1e-8];
         yield 'crs' => ['crs-mixed', false, 2e-5];
+        yield 'vectors alone, in another zone and on another ellipsoid' => ['crs-vectors', false, 2e-5];
         yield 'levelling' => ['levelling', false, 1e-8];
         yield 'distances only, free' => ['trilateration-free', true, 1e-8];
         yield 'directions only, free with scale' => ['directions-free', true, 1e-6];

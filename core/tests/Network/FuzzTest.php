@@ -16,7 +16,7 @@ use PHPUnit\Framework\TestCase;
 /** Whatever is damaged in an input, the answer is a result or a named fault, never a defect. */
 final class FuzzTest extends TestCase
 {
-    private const VALUES = [null, '', 'x', -1, 0, 1, 1.0e250, -1.0e9, 1.0e-300, true, false, [], [[]], ['a' => 1], 'P1', 'plane', 'crs', 'vector', 'aside', 360, 180.0, '1.5'];
+    private const VALUES = [null, '', 'x', -1, 0, 1, 1.0e250, -1.0e300, -1.0e9, 1.0e-300, true, false, [], [[]], ['a' => 1], 'P1', 'plane', 'crs', 'vector', 'aside', 360, 180.0, '1.5'];
 
     public function testDamagedNetworks(): void
     {
