@@ -104,7 +104,7 @@ final class TransformVerb implements Verb
     /** @param resource $out */
     private function describe(Route $route, ?string $file, $out): void
     {
-        [$lat, $lon] = [null, null];
+        $lat = $lon = null;
         if (null !== $file) {
             try {
                 [$lat, $lon] = (new TransformTable($route, false, false))->firstPosition(Input::open($file)) ?? [null, null];

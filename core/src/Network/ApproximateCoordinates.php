@@ -134,7 +134,7 @@ final class ApproximateCoordinates
         $this->blockHasNoNorth = true;
         $this->place($at, 0.0, 0.0);
         $this->place($to, $distance * sin($direction), $distance * cos($direction));
-        while ($this->polar(false) > 0 || $this->plan() > 0) {
+        while ($this->polar() > 0 || $this->plan() > 0) {
             continue;
         }
         $this->blockHasNoNorth = false;
@@ -317,7 +317,7 @@ final class ApproximateCoordinates
             return null;
         }
         if ($setup['azimuth']) {
-            return 0.0;
+            return $this->blockHasNoNorth ? null : 0.0;
         }
         $c = $s = 0.0;
         $any = false;
@@ -352,17 +352,14 @@ final class ApproximateCoordinates
         return atan2((float) $this->e[$to] - (float) $this->e[$from], (float) $this->n[$to] - (float) $this->n[$from]);
     }
 
-    private function polar(bool $azimuths = true): int
+    private function polar(): int
     {
         $found = 0;
         foreach ($this->setups as $setup) {
-            if ($setup['azimuth'] && !$azimuths) {
-                continue; // an azimuth means nothing in a frame of one's own
-            }
             $at = $setup['at'];
             $turn = $this->orientation($setup);
             if (null === $turn) {
-                if ($setup['azimuth'] && $this->known($setup['rays'][0][0]) && isset($this->distances[$at][$setup['rays'][0][0]])) {
+                if ($setup['azimuth'] && !$this->blockHasNoNorth && $this->known($setup['rays'][0][0]) && isset($this->distances[$at][$setup['rays'][0][0]])) {
                     [$to, $azimuth] = $setup['rays'][0];
                     $d = $this->distances[$at][$to];
                     $this->place($at, (float) $this->e[$to] - $d * sin($azimuth), (float) $this->n[$to] - $d * cos($azimuth));

@@ -11,7 +11,8 @@ use Mensura\Fault\UnusableInput;
  *
  * Incremental insertion in biased randomized rounds, each along a Hilbert curve (Amenta, Choi and Rote 2003), location
  * by walking, Lawson's flips; the outside is triangulated to a vertex at infinity, so the hull needs no special box
- * (Guibas and Stolfi 1985). Exact signs by {@see Predicate}, behind filters that call no function. Half-edge 3 t + k of triangle t runs from its vertex k to the next.
+ * (Guibas and Stolfi 1985). Exact signs by {@see Predicate}, behind filters that call no function. Half-edge 3 t + k of
+ * triangle t runs from its vertex k to the next.
  */
 final class Delaunay
 {
@@ -81,7 +82,7 @@ final class Delaunay
             $opp[$b] = $a;
         }
         $used = 4;
-        $duplicates = [];
+        $twins = [];
         $stack = array_fill(0, 64, 0);
         $t = 0;
         $circleBound = Predicate::CIRCLE_BOUND;
@@ -208,7 +209,11 @@ final class Delaunay
                     }
                 }
                 if ($same >= 0) {
-                    $duplicates[$order[$p]] = $order[$same];
+                    // The one that was given first stands for both.
+                    if ($order[$p] < $order[$same]) {
+                        [$order[$p], $order[$same]] = [$order[$same], $order[$p]];
+                    }
+                    $twins[$p] = $same;
                     continue;
                 }
             }
@@ -321,6 +326,11 @@ final class Delaunay
                     $stack[$top++] = $br;
                 }
             }
+        }
+
+        $duplicates = [];
+        foreach ($twins as $p => $same) {
+            $duplicates[$order[$p]] = $order[$same];
         }
 
         return self::withoutGhosts($tri, $opp, $used, $ghost, $order) + ['duplicates' => $duplicates];

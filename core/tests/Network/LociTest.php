@@ -8,7 +8,10 @@ use Mensura\Exchange\NetworkJson\CrsFrames;
 use Mensura\Exchange\NetworkJson\NetworkJsonReader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
+use Mensura\Network\AdjustmentResult;
+use Mensura\Network\ApproximateCoordinates;
 use Mensura\Network\Loci;
+use Mensura\Network\NetworkDefinition;
 use Mensura\Reference\Grid\GridFiles;
 use Mensura\Reference\Registry\Registry;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -19,7 +22,7 @@ final class LociTest extends TestCase
 {
     private const PLACES = [
         'A' => [1000.0, 2000.0], 'B' => [1400.0, 2100.0], 'C' => [1300.0, 1600.0], 'D' => [900.0, 1650.0],
-        'P' => [1130.0, 1870.0], 'Q' => [1180.0, 1700.0],
+        'P' => [1130.0, 1870.0], 'Q' => [1180.0, 1700.0], 'R' => [1010.0, 1700.0],
     ];
 
     /**
@@ -64,7 +67,7 @@ final class LociTest extends TestCase
             ['id' => 'P', 'h' => 50.0],
         ];
         $observations = [['type' => 'azimuth', 'from' => 'P', 'to' => 'A', 'value' => 317.4, 'sd' => 0.001], ['type' => 'azimuth', 'from' => 'P', 'to' => 'C', 'value' => 150.2, 'sd' => 0.001]];
-        $result = self::run_(['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'stations' => $stations, 'observations' => $observations]);
+        $result = (new Adjustment(self::read(['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'stations' => $stations, 'observations' => $observations])))->run();
         self::assertTrue($result->converged);
         foreach ($result->observations as $row) {
             self::assertEqualsWithDelta(0.0, $row['residual'], 1e-9);
@@ -77,6 +80,21 @@ final class LociTest extends TestCase
         $this->expectException(UnusableInput::class);
         $this->expectExceptionMessageMatches('/^stations: P: no approximate plan position can be found/');
         self::adjust([self::angle('P', 'A', 'B'), self::angle('P', 'C', 'D')], ['P']);
+    }
+
+    /** In a group computed in a frame of its own an azimuth says nothing until the group is turned onto what is known. */
+    public function testAnAzimuthDoesNotTurnAGroupOfItsOwn(): void
+    {
+        $observations = [
+            self::direction('P', 'A'), self::direction('P', 'Q'), self::direction('Q', 'P'), self::direction('Q', 'B'),
+            self::direction('P', 'B'), self::direction('Q', 'A'), self::azimuth('Q', 'R'),
+            self::direction('P', 'R'),
+        ];
+        $network = self::network($observations, ['P', 'Q', 'R']);
+        [$e, $n] = ApproximateCoordinates::of($network);
+        foreach ($network->stations as $s => $station) {
+            self::assertEqualsWithDelta(self::PLACES[$station->id], [$e[$s], $n[$s]], 1e-6, $station->id);
+        }
     }
 
     /** On the circle through the three marks every place sees the same angles (the danger circle, common practice). */
@@ -131,21 +149,30 @@ final class LociTest extends TestCase
      * @param list<array<string, mixed>> $observations
      * @param list<string>               $unknown
      */
-    private static function adjust(array $observations, array $unknown): \Mensura\Network\AdjustmentResult
+    private static function network(array $observations, array $unknown): NetworkDefinition
     {
         $stations = array_map(static fn (string $id): array => ['id' => $id], $unknown);
         foreach (['A', 'B', 'C', 'D'] as $id) {
             $stations[] = ['id' => $id, 'e' => self::PLACES[$id][0], 'n' => self::PLACES[$id][1], 'h' => 50.0, 'fixed' => ['e', 'n', 'h']];
         }
 
-        return self::run_(['frame' => ['type' => 'plane'], 'stations' => $stations, 'observations' => $observations]);
+        return self::read(['frame' => ['type' => 'plane'], 'stations' => $stations, 'observations' => $observations]);
+    }
+
+    /**
+     * @param list<array<string, mixed>> $observations
+     * @param list<string>               $unknown
+     */
+    private static function adjust(array $observations, array $unknown): AdjustmentResult
+    {
+        return (new Adjustment(self::network($observations, $unknown)))->run();
     }
 
     /** @param array<string, mixed> $network */
-    private static function run_(array $network): \Mensura\Network\AdjustmentResult
+    private static function read(array $network): NetworkDefinition
     {
         $json = json_encode(['format' => 'mensura-network/1', 'settings' => new \stdClass()] + $network, \JSON_THROW_ON_ERROR);
 
-        return (new Adjustment((new NetworkJsonReader(new CrsFrames(Registry::open(...), GridFiles::installed())))->read($json)))->run();
+        return (new NetworkJsonReader(new CrsFrames(Registry::open(...), GridFiles::installed())))->read($json);
     }
 }

@@ -7,6 +7,7 @@ namespace Mensura\Tests\Surface;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\ConstrainedDelaunay;
 use Mensura\Surface\Contours;
+use Mensura\Surface\Delaunay;
 use Mensura\Surface\Locator;
 use Mensura\Surface\Predicate;
 use Mensura\Surface\SegmentIndex;
@@ -164,6 +165,30 @@ final class ConstraintTest extends TestCase
                 self::fail($pattern);
             } catch (UnusableInput $e) {
                 self::assertMatchesRegularExpression($pattern, $e->getMessage());
+            }
+        }
+    }
+
+    /** Of points at one place the one given first stands, whatever order they are worked in, and they are named in that order. */
+    public function testTheFirstOfPointsAtOnePlaceStands(): void
+    {
+        $random = new \Random\Randomizer(new \Random\Engine\Mt19937(4));
+        for ($round = 0; $round < 40; ++$round) {
+            $places = $random->shuffleArray(array_merge(...array_fill(0, 3, range(0, 24))));
+            $x = array_map(static fn (int $k): float => (float) ($k % 5), $places);
+            $y = array_map(static fn (int $k): float => (float) intdiv($k, 5), $places);
+            foreach (Delaunay::triangulate($x, $y)['duplicates'] as $p => $q) {
+                self::assertSame(array_search($places[$p], $places, true), $q);
+                self::assertGreaterThan($q, $p);
+            }
+            $z = array_map(static fn (int $p): float => (float) $p, array_keys($places));
+            $builder = new SurfaceBuilder($x, $y, $z, array_map(static fn (int $p): string => "P$p", array_keys($places)));
+            $builder->build();
+            self::assertCount(25, $builder->warnings);
+            foreach ($builder->warnings as $warning) {
+                self::assertSame(3, preg_match_all('/P(\d+)/', $warning, $found));
+                $sorted = array_map(intval(...), $found[1]);
+                self::assertSame(min($sorted), $sorted[0], $warning);
             }
         }
     }

@@ -266,18 +266,15 @@ final class TransformTable
     private function position(array $values, array $signs): array
     {
         $from = $this->route->from->horizontal;
-        $meridian = $from->datum->primeMeridian * self::DEGREE;
         if (HorizontalSystem::GEOGRAPHIC === $from->kind) {
             if (abs($values[0]) > 90.0 || abs($values[1]) > 360.0) {
                 throw new \DomainException(self::range($values[0], $values[1]));
             }
 
-            return [$values[0] * self::DEGREE, $values[1] * self::DEGREE + $meridian];
+            return [$values[0] * self::DEGREE, ($values[1] + $from->datum->primeMeridian) * self::DEGREE];
         }
-        if (null !== $from->projection) {
-            [$lat, $lon] = $from->projection->inverse($signs[0] * $values[0] * $from->unit, $signs[1] * $values[1] * $from->unit);
-
-            return [$lat, $lon + $meridian];
+        if (HorizontalSystem::PROJECTED === $from->kind) {
+            return $from->toGeographic($signs[0] * $values[0] * $from->unit, $signs[1] * $values[1] * $from->unit);
         }
         [$lat, $lon] = $from->ellipsoid()->toGeodetic($values[0], $values[1], $values[2] ?? 0.0);
 

@@ -71,10 +71,10 @@ final class NamedGrids
      * Ways between two datums that use the named grids. One grid alone serves everywhere, so that a place outside it is
      * an error; of several each serves where it reaches.
      *
+     * @param bool                                        $alone    whether nothing else may serve where the grids end
      * @param \Closure(): list<Candidate>                 $direct   ways between the two
      * @param \Closure(): list<Candidate>                 $indirect ways through a third datum
      * @param \Closure(HorizontalSystem): list<Candidate> $onward   ways from another system to the second
-     * @param bool $alone whether nothing else may serve where the grids end
      *
      * @return list<Candidate>
      */
