@@ -10,4 +10,11 @@ use Symfony\Component\HttpKernel\Kernel as BaseKernel;
 final class Kernel extends BaseKernel
 {
     use MicroKernelTrait;
+
+    public function boot(): void
+    {
+        // Times are kept without a zone; they are all in UTC.
+        date_default_timezone_set('UTC');
+        parent::boot();
+    }
 }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Tests;
 
-use App\Account\Membership;
-use App\Account\Role;
 use App\Account\User;
+use App\Project\Membership;
 use App\Project\Project;
+use App\Project\Role;
 use Demo\Generator;
 use Demo\TruthModel;
 use Doctrine\DBAL\Connection;
@@ -146,9 +146,10 @@ abstract class ApiTestCase extends WebTestCase
     protected function download(string $path): string
     {
         $this->client->request('GET', "/api/projects/{$this->project}$path");
-        self::assertSame(200, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
+        $content = $this->client->getInternalResponse()->getContent();
+        self::assertSame(200, $this->client->getResponse()->getStatusCode(), substr($content, 0, 800));
 
-        return (string) $this->client->getResponse()->getContent();
+        return $content;
     }
 
     /**

@@ -4,30 +4,28 @@ declare(strict_types=1);
 
 namespace Demo;
 
-use App\Account\Membership;
-use App\Account\Role;
 use App\Account\User;
-use App\HandOver\Exporter;
-use App\Intake\AcceptFile;
+use App\Account\UserRepository;
+use App\Export\Exporter;
+use App\Intake\IntakeOperations;
 use App\Intake\Meaning;
-use App\Intake\Placer;
-use App\Intake\SurveyFile;
 use App\Ledger\Ledger;
-use App\Ledger\Results;
-use App\Network\AcceptCoordinates;
 use App\Network\Adjuster;
-use App\Network\SetUse;
+use App\Network\Chosen;
+use App\Network\NetworkOperations;
+use App\Project\Members;
 use App\Project\Project;
-use App\Reference\KeepRow;
-use App\Store\FileStore;
-use App\Terrain\ComputeVolume;
+use App\Project\ProjectRepository;
+use App\Project\Role;
+use App\Reference\Keep;
+use App\Reference\ReferenceOperations;
+use App\Survey\ObservationRepository;
+use App\Survey\PointRepository;
+use App\Terrain\DefinedLine;
 use App\Terrain\DefineSurface;
 use App\Terrain\SurfaceDefinition;
 use App\Terrain\SurfaceMaker;
-use Doctrine\DBAL\Connection;
-use Doctrine\ORM\EntityManagerInterface;
-use Mensura\Exchange\Delimited\DelimitedTable;
-use Mensura\Exchange\Delimited\Mapping;
+use App\Terrain\TerrainOperations;
 use Mensura\Reference\Localization\Choices;
 use Mensura\Reference\Localization\Fitter;
 use Mensura\Reference\Localization\LocalizationJson;
@@ -48,13 +46,17 @@ final class LoadDemoCommand extends Command
     public const PASSWORD = 'open field book';
 
     public function __construct(
-        private readonly EntityManagerInterface $entities,
-        private readonly Connection $connection,
+        private readonly ProjectRepository $projects,
+        private readonly UserRepository $users,
+        private readonly Members $members,
+        private readonly PointRepository $points,
+        private readonly ObservationRepository $observations,
         private readonly UserPasswordHasherInterface $hasher,
-        private readonly FileStore $store,
-        private readonly Placer $placer,
+        private readonly IntakeOperations $intake,
+        private readonly NetworkOperations $network,
+        private readonly ReferenceOperations $reference,
+        private readonly TerrainOperations $terrain,
         private readonly Ledger $ledger,
-        private readonly Results $results,
         private readonly Adjuster $adjuster,
         private readonly SurfaceMaker $surfaces,
         private readonly Exporter $exporter,
@@ -79,7 +81,7 @@ final class LoadDemoCommand extends Command
 
             return self::SUCCESS;
         }
-        if (null !== $this->entities->getRepository(Project::class)->findOneBy(['name' => self::PROJECT])) {
+        if (null !== $this->projects->findOneBy(['name' => self::PROJECT])) {
             $output->writeln('The demo project is already there.');
             $this->sayAccount($output);
 
@@ -88,42 +90,49 @@ final class LoadDemoCommand extends Command
         $owner = $this->user('demo', 'Demo Surveyor');
         $reviewer = $this->user('review', 'Demo Reviewer');
         $project = new Project(self::PROJECT, TruthModel::SYSTEM, 'ellipsoidal', $this->clock->now());
-        $this->entities->persist($project);
-        $this->entities->persist(new Membership($owner, $project, Role::Owner));
-        $this->entities->persist(new Membership($reviewer, $project, Role::Reviewer));
-        $this->entities->flush();
-
-        foreach ($files + ['site-pegs.csv' => $site['pegs']] as $name => $contents) {
-            $kind = Mapping::guess(DelimitedTable::parse($contents))->kind->value;
-            $file = new SurveyFile($project, $name, $this->store->put($contents), \strlen($contents), $kind, $owner, $this->clock->now());
-            $this->entities->persist($file);
-            $this->entities->flush();
-            if ('site-pegs.csv' === $name) {
-                $this->connection->update('survey_file', ['meaning' => json_encode((new Meaning('local'))->toArray(), \JSON_THROW_ON_ERROR)], ['id' => $file->id()]);
-                $this->entities->refresh($file);
-            }
-            $this->ledger->carryOut($project, $owner->name(), new AcceptFile($this->connection, $this->store, $this->placer, $file, false));
-        }
-        // Two of the four planted blunders are found and set aside already; two are left to find.
-        $this->adjuster->run($project, $owner->name());
-        foreach ([['vector', 'KT01', 'KT08', 'antenna height of session S3 was read wrong'], ['zenith', 'KT10', 'KT06', 'target height does not agree with round 2']] as [$kind, $from, $to, $reason]) {
-            $id = (int) $this->connection->fetchOne('SELECT MIN(id) FROM observation WHERE project_id = ? AND kind = ? AND from_name = ? AND to_name = ?', [$project->id(), $kind, $from, $to]);
-            $this->ledger->carryOut($project, $owner->name(), new SetUse($this->connection, [['id' => $id, 'component' => null]], true, $reason));
-            $this->adjuster->run($project, $owner->name());
-        }
-        $this->ledger->carryOut($project, $owner->name(), new AcceptCoordinates($this->connection, $this->results, $this->store));
-        $this->ledger->carryOut($project, $owner->name(), $this->siteGrid($project, $site['marks']));
-        $surface = $this->pit($project);
-        $this->ledger->carryOut($project, $owner->name(), $surface);
-        $this->surfaces->make($project, $owner->name(), $surface->id);
-        $this->ledger->carryOut($project, $owner->name(), new ComputeVolume($this->results, $this->store, $surface->id, 225.0));
-        $this->exporter->export($project, $owner->name(), 'csv', []);
-        $this->exporter->export($project, $owner->name(), 'dxf', [$surface->id]);
-        $this->exporter->export($project, $owner->name(), 'pdf', []);
+        $this->projects->found($project, $owner);
+        $this->members->change($project, $reviewer->username(), Role::Reviewer);
+        $this->bring($project, $owner, $files + ['site-pegs.csv' => $site['pegs']]);
+        $this->work($project, $owner->name(), $site['marks']);
         $output->writeln('Demo project loaded.');
         $this->sayAccount($output);
 
         return self::SUCCESS;
+    }
+
+    /** @param array<string, string> $files */
+    private function bring(Project $project, User $owner, array $files): void
+    {
+        foreach ($files as $name => $contents) {
+            $received = $this->intake->receive($name, $contents, $owner);
+            $this->ledger->carryOut($project, $owner->name(), $received);
+            if ('site-pegs.csv' === $name) {
+                $this->ledger->carryOut($project, $owner->name(), $this->intake->mean($received->id(), new Meaning('local')));
+            }
+            $this->ledger->carryOut($project, $owner->name(), $this->intake->accept($received->id(), false));
+        }
+    }
+
+    private function work(Project $project, string $author, string $marks): void
+    {
+        // Two of the four planted blunders are found and set aside already; two are left to find.
+        $this->adjuster->run($project, $author);
+        foreach ([
+            ['vector', 'KT01', 'KT08', 'antenna height of session S3 was read wrong'], ['zenith', 'KT10', 'KT06', 'target height does not agree with round 2'],
+        ] as [$kind, $from, $to, $reason]) {
+            $blunder = $this->observations->between($project, $kind, $from, $to) ?? throw new \LogicException('The blunder is gone.');
+            $this->ledger->carryOut($project, $author, $this->network->setAside([new Chosen($blunder->id(), null)], $reason));
+            $this->adjuster->run($project, $author);
+        }
+        $this->ledger->carryOut($project, $author, $this->network->accept());
+        $this->ledger->carryOut($project, $author, $this->siteGrid($project, $marks));
+        $surface = $this->pit($project);
+        $this->ledger->carryOut($project, $author, $surface);
+        $this->surfaces->make($project, $author, $surface->id());
+        $this->ledger->carryOut($project, $author, $this->terrain->volume($surface->id(), 225.0));
+        $this->exporter->export($project, $author, 'csv', []);
+        $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
+        $this->exporter->export($project, $author, 'pdf', []);
     }
 
     private function sayAccount(OutputInterface $output): void
@@ -132,39 +141,40 @@ final class LoadDemoCommand extends Command
     }
 
     /** The localization of the site grid over the marks known on both sides, the wrong one among them. */
-    private function siteGrid(Project $project, string $marks): KeepRow
+    private function siteGrid(Project $project, string $marks): Keep
     {
         $pairs = [];
         foreach (\array_slice(explode("\n", trim($marks)), 2) as $line) {
             [$name, $e, $n, $h] = explode(',', $line);
-            $p = $this->connection->fetchAssociative('SELECT e, n, h FROM point WHERE project_id = ? AND name = ?', [$project->id(), $name]) ?: throw new \LogicException("$name has no coordinates.");
-            $pairs[] = new Pair($name, (float) $e, (float) $n, (float) $h, (float) $p['e'], (float) $p['n'], (float) $p['h']);
+            $p = $this->points->named($project, $name) ?? throw new \LogicException("$name has no coordinates.");
+            $pairs[] = new Pair($name, (float) $e, (float) $n, (float) $h, (float) $p->e, (float) $p->n, (float) $p->h);
         }
         $choices = new Choices();
         $fit = Fitter::fit($pairs, $choices);
         $file = LocalizationJson::toArray('Site grid', TruthModel::SYSTEM, 'ellipsoidal', $fit->localization, $choices, $pairs, $fit);
+        $text = json_encode($file, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_PRETTY_PRINT);
 
-        return new KeepRow($this->connection, 'localization', 'localization', \sprintf('Fitted the localization Site grid: %d pairs', \count($pairs)), ['name' => 'Site grid', 'file' => json_encode($file, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_PRETTY_PRINT)]);
+        return $this->reference->keepLocalization('Site grid', $text, \sprintf('Fitted the localization Site grid: %d pairs', \count($pairs)));
     }
 
     private function pit(Project $project): DefineSurface
     {
         $lines = [];
         foreach (['CREST', 'TOE'] as $code) {
-            $names = array_map(strval(...), $this->connection->fetchFirstColumn('SELECT name FROM point WHERE project_id = ? AND code = ? ORDER BY id', [$project->id(), $code]));
-            $lines[] = ['role' => 'breakline', 'name' => strtolower($code), 'points' => [...$names, $names[0]], 'vertices' => []];
+            $names = $this->points->namesCoded($project, $code);
+            $lines[] = new DefinedLine('breakline', strtolower($code), [...$names, $names[0]], []);
         }
-        $lines[] = ['role' => 'boundary', 'name' => 'works limit', 'points' => [], 'vertices' => [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0], [493536.0, 6028112.0]]];
+        $limit = [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0], [493536.0, 6028112.0]];
+        $lines[] = new DefinedLine('boundary', 'works limit', [], $limit);
 
-        return new DefineSurface($this->connection, 'Borrow pit', new SurfaceDefinition(['surveyed'], [], [], $lines, null, 0.5));
+        return $this->terrain->define('Borrow pit', new SurfaceDefinition(['surveyed'], [], [], $lines, null, 0.5));
     }
 
     private function user(string $username, string $name): User
     {
-        $user = $this->entities->getRepository(User::class)->findOneBy(['username' => $username]) ?? new User($username, $name);
+        $user = $this->users->named($username) ?? new User($username, $name);
         $user->setPasswordHash($this->hasher->hashPassword($user, self::PASSWORD));
-        $this->entities->persist($user);
-        $this->entities->flush();
+        $this->users->save($user);
 
         return $user;
     }

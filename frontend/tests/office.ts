@@ -92,6 +92,7 @@ export function point(name: string, e: number | null, n: number | null, h: numbe
     file: 'control.csv',
     line: 2,
     known: 'global',
+    version: 1,
     ...over,
   };
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Account;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
@@ -17,7 +16,7 @@ final class CreateUserCommand extends Command
 {
     private const SHORTEST = 10;
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly UserPasswordHasherInterface $hasher)
+    public function __construct(private readonly UserRepository $users, private readonly UserPasswordHasherInterface $hasher)
     {
         parent::__construct();
     }
@@ -35,10 +34,9 @@ final class CreateUserCommand extends Command
 
             return self::INVALID;
         }
-        $user = $this->entities->getRepository(User::class)->findOneBy(['username' => $username]) ?? new User($username, $name);
+        $user = $this->users->named($username) ?? new User($username, $name);
         $user->setPasswordHash($this->hasher->hashPassword($user, $password));
-        $this->entities->persist($user);
-        $this->entities->flush();
+        $this->users->save($user);
 
         return self::SUCCESS;
     }

@@ -8,8 +8,9 @@ use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
 use Symfony\Component\Security\Core\User\UserInterface;
 
-#[ORM\Entity]
+#[ORM\Entity(repositoryClass: UserRepository::class)]
 #[ORM\Table(name: 'account')]
+#[ORM\UniqueConstraint(name: 'account_username', columns: ['username'])]
 class User implements UserInterface, PasswordAuthenticatedUserInterface
 {
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
@@ -19,7 +20,7 @@ class User implements UserInterface, PasswordAuthenticatedUserInterface
     private string $passwordHash = '';
 
     public function __construct(
-        #[ORM\Column(length: 80, unique: true)]
+        #[ORM\Column(length: 80)]
         private string $username,
         #[ORM\Column(length: 160)]
         private string $name,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Reference\Crs\HorizontalSystem;
 
 /**
@@ -22,26 +23,27 @@ final readonly class ColumnDoubt
     /**
      * The records with what has been answered.
      *
-     * @param list<array<string, mixed>> $records
+     * @param list<PointRecord> $records
      *
-     * @return list<array<string, mixed>>
+     * @return list<PointRecord>
      */
     public function answered(array $records, Meaning $meaning): array
     {
-        [$first, $second] = $this->geographic ? ['lat', 'lon'] : ['e', 'n'];
         if (true === $meaning->swap) {
-            $records = array_map(static fn (array $r): array => [$first => $r[$second], $second => $r[$first]] + $r, $records);
+            $records = array_map(
+                fn (PointRecord $r): PointRecord => $this->geographic ? $r->atDegrees($r->lon, $r->lat) : $r->at($r->n, $r->e, $r->h), $records,
+            );
         }
         if ($this->geographic && !\in_array($meaning->sign, ['', 'none'], true)) {
             [$south, $west] = ['longitude' === $meaning->sign ? 1.0 : -1.0, 'latitude' === $meaning->sign ? 1.0 : -1.0];
-            $records = array_map(static fn (array $r): array => ['lat' => $south * $r['lat'], 'lon' => $west * $r['lon']] + $r, $records);
+            $records = array_map(static fn (PointRecord $r): PointRecord => $r->atDegrees($south * $r->lat, $west * $r->lon), $records);
         }
 
         return $records;
     }
 
     /**
-     * @param list<array<string, mixed>> $records
+     * @param list<PointRecord> $records
      *
      * @return array{array<string, string>, string} questions; the sign to change
      */
@@ -49,23 +51,28 @@ final readonly class ColumnDoubt
     {
         $places = [];
         foreach (\array_slice($records, 0, self::SAMPLE) as $r) {
-            $places[] = $this->geographic ? [(float) $r['lat'], (float) $r['lon']] : [(float) $r['e'], (float) $r['n']];
+            $places[] = $this->geographic ? [(float) $r->lat, (float) $r->lon] : [(float) $r->e, (float) $r->n];
         }
         if ([] === $places || $this->near($places, static fn (float $a, float $b): array => [$a, $b]) > 0) {
             return [[], ''];
         }
         $all = \count($places);
         if (null === $meaning->swap && $all === $this->near($places, static fn (float $a, float $b): array => [$b, $a])) {
+            $outside = 'Read as easting and northing these points lie outside %s; with the two exchanged they lie inside. Exchange them?';
+
             return [['swap' => $this->geographic
                 ? 'Read as latitude and longitude these points lie far from the project; with the two exchanged they lie in it. Exchange them?'
-                : \sprintf('Read as easting and northing these points lie outside %s; with the two exchanged they lie inside. Exchange them?', $this->given->label())], ''];
+                : \sprintf($outside, $this->given->label())], ''];
         }
         if (!$this->geographic || '' !== $meaning->sign) {
             return [[], ''];
         }
         foreach (['longitude' => [1.0, -1.0], 'latitude' => [-1.0, 1.0], 'both' => [-1.0, -1.0]] as $which => [$south, $west]) {
             if ($all === $this->near($places, static fn (float $a, float $b): array => [$south * $a, $west * $b])) {
-                return [['sign' => \sprintf('As written these points lie far from the project; with the other sign of %s they lie in it. Has a minus sign been lost?', 'both' === $which ? 'latitude and longitude' : 'the '.$which)], $which];
+                $of = 'both' === $which ? 'latitude and longitude' : 'the '.$which;
+                $words = 'As written these points lie far from the project; with the other sign of %s they lie in it. Has a minus sign been lost?';
+
+                return [['sign' => \sprintf($words, $of)], $which];
             }
         }
 

@@ -7,12 +7,15 @@ namespace App\Intake;
 use App\Ledger\Journal;
 use App\Ledger\Operation;
 use App\Project\Project;
-use Mensura\Fault\UnusableInput;
+use App\Survey\SurveyFileRepository;
 
 /** Takes a waiting file off the list; its bytes stay in the store. */
 final class DiscardFile implements Operation
 {
-    public function __construct(private readonly SurveyFile $file)
+    private string $file = '';
+    private string $sha256 = '';
+
+    public function __construct(private readonly SurveyFileRepository $files, private readonly int $id)
     {
     }
 
@@ -23,19 +26,18 @@ final class DiscardFile implements Operation
 
     public function title(): string
     {
-        return 'Discarded '.$this->file->name().' without accepting it';
+        return 'Discarded '.$this->file.' without accepting it';
     }
 
     public function detail(): array
     {
-        return ['file' => $this->file->name(), 'sha256' => $this->file->sha256()];
+        return ['file' => $this->file, 'sha256' => $this->sha256];
     }
 
     public function apply(Project $project, Journal $journal): void
     {
-        if (SurveyFile::WAITING !== $this->file->state()) {
-            throw new UnusableInput($this->file->name(), 'is accepted; undo its acceptance instead');
-        }
-        $journal->delete('survey_file', $this->file->id());
+        $file = $this->files->waiting($project, $this->id, 'is accepted; undo its acceptance instead');
+        [$this->file, $this->sha256] = [$file->name(), $file->sha256()];
+        $this->files->remove($file);
     }
 }

@@ -4,24 +4,22 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Api\Download;
+use App\Api\Id;
 use App\Api\Problem;
+use App\Api\Upload;
 use App\Intake\Request\AcceptRequest;
 use App\Intake\Request\MeaningRequest;
 use App\Intake\View\FileView;
 use App\Intake\View\IntakeView;
-use App\Intake\View\SourceLine;
-use App\Ledger\Ledger;
+use App\Ledger\Desk;
+use App\Project\Changes;
 use App\Project\Project;
-use App\Project\ProjectAccess;
+use App\Project\Reads;
 use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
-use Doctrine\ORM\EntityManagerInterface;
-use Mensura\Exchange\Delimited\DelimitedTable;
+use App\Survey\SurveyFile;
+use App\Survey\SurveyFileRepository;
 use Mensura\Exchange\Delimited\FileKind;
-use Mensura\Exchange\Delimited\Mapping;
-use Psr\Clock\ClockInterface;
-use Symfony\Component\HttpFoundation\File\UploadedFile;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -29,168 +27,104 @@ use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 
-#[Route('/api/projects/{id<\d+>}')]
+#[Route(Id::PROJECT.'/intake')]
 final class IntakeController
 {
-    private const MOST_BYTES = 64 * 1024 * 1024;
-
     public function __construct(
-        private readonly ProjectAccess $access,
-        private readonly EntityManagerInterface $entities,
-        private readonly FileStore $store,
+        private readonly SurveyFileRepository $files,
         private readonly Preview $preview,
-        private readonly Placer $placer,
-        private readonly Ledger $ledger,
-        private readonly Connection $connection,
-        private readonly ClockInterface $clock,
+        private readonly IntakeOperations $operations,
+        private readonly Desk $desk,
+        private readonly FileStore $store,
     ) {
     }
 
-    #[Route('/intake', methods: 'GET')]
-    public function list(int $id): JsonResponse
+    #[Route('', methods: 'GET')]
+    public function list(#[Reads] Project $project): JsonResponse
     {
-        $project = $this->access->read($id);
-        $files = $this->entities->getRepository(SurveyFile::class)->findBy(['project' => $project], ['id' => 'ASC']);
-
         return new JsonResponse(new IntakeView(array_map(static fn (SurveyFile $f): FileView => new FileView(
-            $f->id(), $f->name(), $f->size(), $f->sha256(), $f->kind(), FileKind::tryFrom($f->kind())?->label() ?? 'not recognised', $f->state(), $f->records(), $f->leftOut(),
-            $f->author()->name(), $f->receivedAt()->format('Y-m-d\TH:i:s\Z'), $f->acceptedAt()?->format('Y-m-d\TH:i:s\Z'),
-        ), $files)));
+            $f->id(), $f->name(), $f->size(), $f->sha256(), $f->kind(), FileKind::tryFrom($f->kind())?->label() ?? 'not recognised',
+            $f->state(), $f->records(), $f->leftOut(), $f->author()->name(), $f->receivedAt()->format('Y-m-d\TH:i:s\Z'),
+            $f->acceptedAt()?->format('Y-m-d\TH:i:s\Z'),
+        ), $this->files->of($project))));
     }
 
-    #[Route('/intake', methods: 'POST')]
-    public function receive(int $id, Request $request): JsonResponse
+    #[Route('', methods: 'POST')]
+    public function receive(#[Changes] Project $project, Request $request): JsonResponse
     {
-        $project = $this->access->change($id);
-        $upload = $request->files->get('file');
-        if (!$upload instanceof UploadedFile || !$upload->isValid()) {
-            $tooLarge = $upload instanceof UploadedFile && \in_array($upload->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true);
+        $upload = Upload::of($request);
+        $receive = $this->operations->receive($upload->name, $upload->bytes(), $this->desk->member());
+        $this->desk->carryOut($project, $receive);
 
-            return $tooLarge ? $this->tooLarge() : Problem::response(400, 'No file arrived.', 'Send one file in the field "file"; it may have been cut off on the way.', [['pointer' => '/file', 'detail' => 'is missing']]);
-        }
-        if ($upload->getSize() > self::MOST_BYTES) {
-            return $this->tooLarge();
-        }
-        $bytes = (string) file_get_contents($upload->getPathname());
-        $name = mb_substr(preg_replace('/[\x00-\x1F\x7F\/\\\\]/', '_', mb_scrub($upload->getClientOriginalName())) ?? 'file', -255);
-        $file = $this->keep($project, '' === $name ? 'file' : $name, $bytes);
-
-        return new JsonResponse($this->preview->of($file), 201);
+        return new JsonResponse($this->preview->of($this->file($project, $receive->id())), 201);
     }
 
-    public function keep(Project $project, string $name, string $bytes): SurveyFile
+    #[Route('/{file'.Id::NUMBER.'}', methods: 'GET')]
+    public function show(#[Reads] Project $project, int $file): JsonResponse
     {
-        try {
-            $kind = Mapping::guess(DelimitedTable::parse($bytes))->kind->value;
-        } catch (\Mensura\Fault\UnusableInput) {
-            $kind = 'unknown';
-        }
-        $file = new SurveyFile($project, $name, $this->store->put($bytes), \strlen($bytes), $kind, $this->access->user(), $this->clock->now());
-        $this->entities->persist($file);
-        $this->entities->flush();
-
-        return $file;
+        return new JsonResponse($this->preview->of($this->file($project, $file)));
     }
 
-    #[Route('/intake/{file<\d+>}', methods: 'GET')]
-    public function show(int $id, int $file): JsonResponse
+    #[Route('/{file'.Id::NUMBER.'}/mapping', methods: 'PUT')]
+    public function map(#[Changes] Project $project, int $file, Request $request): JsonResponse
     {
-        return new JsonResponse($this->preview->of($this->file($this->access->read($id), $file)));
-    }
-
-    #[Route('/intake/{file<\d+>}/mapping', methods: 'PUT')]
-    public function map(int $id, int $file, Request $request): JsonResponse
-    {
-        $project = $this->access->change($id);
         $survey = $this->file($project, $file);
-        $table = DelimitedTable::parse($this->store->get($survey->sha256()));
-        try {
-            $data = json_decode($request->getContent(), true, 8, \JSON_THROW_ON_ERROR);
-        } catch (\JsonException) {
+        $data = json_decode($request->getContent(), true, 8);
+        if (null === $data && \JSON_ERROR_NONE !== json_last_error()) {
             return Problem::response(400, 'This request is not understood.', 'The body must be JSON.');
         }
-        $data = \is_array($data) ? $data : [];
-        // A new kind alone means: find its columns again.
-        $mapping = isset($data['columns']) ? Mapping::fromArray($data, $table) : Mapping::forKind(FileKind::tryFrom((string) ($data['kind'] ?? '')) ?? FileKind::Points, $table);
-        if (SurveyFile::WAITING !== $survey->state()) {
+        if (!$survey->isWaiting()) {
             return Problem::response(409, 'This file is accepted.', 'Undo its acceptance in the ledger, then map it again.');
         }
-        $this->connection->update('survey_file', ['mapping' => json_encode($mapping->toArray(), \JSON_THROW_ON_ERROR), 'kind' => $mapping->kind->value], ['id' => $survey->id()]);
-        $this->entities->refresh($survey);
+        $this->desk->carryOut($project, $this->operations->map($survey, \is_array($data) ? $data : []));
 
-        return new JsonResponse($this->preview->of($survey));
+        return $this->show($project, $file);
     }
 
     /** Answers what the coordinates and heights of a waiting file mean. */
-    #[Route('/intake/{file<\d+>}/meaning', methods: 'PUT')]
-    public function mean(int $id, int $file, #[MapRequestPayload] MeaningRequest $request): JsonResponse
+    #[Route('/{file'.Id::NUMBER.'}/meaning', methods: 'PUT')]
+    public function mean(#[Changes] Project $project, int $file, #[MapRequestPayload] MeaningRequest $request): JsonResponse
     {
-        $project = $this->access->change($id);
         $survey = $this->file($project, $file);
-        if (SurveyFile::WAITING !== $survey->state()) {
+        if (!$survey->isWaiting()) {
             return Problem::response(409, 'This file is accepted.', 'Undo its acceptance in the ledger, then answer again.');
         }
-        $this->connection->update('survey_file', ['meaning' => json_encode(Meaning::fromArray((array) $request)->toArray(), \JSON_THROW_ON_ERROR)], ['id' => $survey->id()]);
-        $this->entities->refresh($survey);
+        $this->desk->carryOut($project, $this->operations->mean($survey->id(), Meaning::fromArray((array) $request)));
 
-        return new JsonResponse($this->preview->of($survey));
+        return $this->show($project, $file);
     }
 
-    #[Route('/intake/{file<\d+>}/accept', methods: 'POST')]
-    public function accept(int $id, int $file, #[MapRequestPayload] AcceptRequest $request): JsonResponse
+    #[Route('/{file'.Id::NUMBER.'}/accept', methods: 'POST')]
+    public function accept(#[Changes] Project $project, int $file, #[MapRequestPayload] AcceptRequest $request): JsonResponse
     {
-        $project = $this->access->change($id);
-        $seq = $this->ledger->carryOut($project, $this->access->user()->name(), new AcceptFile($this->connection, $this->store, $this->placer, $this->file($project, $file), $request->leaveOutBad));
+        $accept = $this->operations->accept($this->file($project, $file)->id(), $request->leaveOutBad);
 
-        return new JsonResponse(['seq' => $seq]);
+        return new JsonResponse($this->desk->carryOut($project, $accept));
     }
 
-    #[Route('/intake/{file<\d+>}', methods: 'DELETE')]
-    public function discard(int $id, int $file): JsonResponse
+    #[Route('/{file'.Id::NUMBER.'}', methods: 'DELETE')]
+    public function discard(#[Changes] Project $project, int $file): JsonResponse
     {
-        $project = $this->access->change($id);
-        $seq = $this->ledger->carryOut($project, $this->access->user()->name(), new DiscardFile($this->file($project, $file)));
-
-        return new JsonResponse(['seq' => $seq]);
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->discard($this->file($project, $file)->id())));
     }
 
-    #[Route('/intake/{file<\d+>}/source', methods: 'GET')]
-    public function source(int $id, int $file): Response
+    #[Route('/{file'.Id::NUMBER.'}/source', methods: 'GET')]
+    public function source(#[Reads] Project $project, int $file): Response
     {
-        $survey = $this->file($this->access->read($id), $file);
+        $survey = $this->file($project, $file);
 
-        return new Response($this->store->get($survey->sha256()), 200, [
-            'Content-Type' => 'text/plain; charset=utf-8',
-            'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $survey->name(), preg_replace('/[^A-Za-z0-9._-]/', '_', $survey->name()) ?? 'file'),
-        ]);
+        return Download::file($this->store->localPath($survey->sha256()), $survey->name(), 'text/plain; charset=utf-8');
     }
 
     /** The lines around one, as received. */
-    #[Route('/intake/{file<\d+>}/lines/{line<\d+>}', methods: 'GET')]
-    public function lines(int $id, int $file, int $line): JsonResponse
+    #[Route('/{file'.Id::NUMBER.'}/lines/{line'.Id::NUMBER.'}', methods: 'GET')]
+    public function lines(#[Reads] Project $project, int $file, int $line): JsonResponse
     {
-        $bytes = $this->store->get($this->file($this->access->read($id), $file)->sha256());
-        $all = preg_split('/\r\n|\n|\r/', mb_scrub($bytes)) ?: [];
-        $around = [];
-        for ($k = max(1, $line - 1); $k <= min(\count($all), $line + 1); ++$k) {
-            $around[] = new SourceLine($k, mb_substr($all[$k - 1], 0, 400));
-        }
-
-        return new JsonResponse($around);
+        return new JsonResponse(SourceLines::around($this->store->get($this->file($project, $file)->sha256()), $line));
     }
 
     private function file(Project $project, int $id): SurveyFile
     {
-        $file = $this->entities->find(SurveyFile::class, $id);
-        if (null === $file || $file->project()->id() !== $project->id()) {
-            throw new NotFoundHttpException('There is no such file in this project.');
-        }
-
-        return $file;
-    }
-
-    private function tooLarge(): JsonResponse
-    {
-        return Problem::response(413, 'The file is too large.', \sprintf('Files up to %d MB can be read.', intdiv(self::MOST_BYTES, 1024 * 1024)));
+        return $this->files->in($project, $id) ?? throw new NotFoundHttpException('There is no such file in this project.');
     }
 }

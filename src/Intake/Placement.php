@@ -6,19 +6,32 @@ namespace App\Intake;
 
 use App\Reference\View\CandidateView;
 use Mensura\Exchange\Delimited\Finding;
+use Mensura\Exchange\Delimited\PointRecord;
 
 /** Where the points of a file come to lie in the project, what must be asked before they may, and what is odd about it. */
 final readonly class Placement
 {
     /**
-     * @param string                      $known   "global", or "local" when nothing is known of their place on the earth
-     * @param list<array<string, mixed>>  $records with e, n, h in the project's system, metres
+     * @param string                $known    "global", or "local" when nothing is known of their place on the earth
+     * @param list<PointRecord>     $records  with e, n, h in the project's system, metres
      * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, sign, far
      * @param list<Finding>               $findings
      * @param list<CandidateView>         $ways    transformations to choose among, when the best cannot be used or one was chosen
      * @param string                      $offer   the answer to "sign" that brings the points near
      */
-    public function __construct(public string $known, public array $records, public array $asks, public array $findings, public string $offer = '', public array $ways = [])
+    public function __construct(
+        public string $known,
+        public array $records,
+        public array $asks = [],
+        public array $findings = [],
+        public string $offer = '',
+        public array $ways = [],
+    ) {
+    }
+
+    /** @param list<PointRecord> $records as they stand in the file */
+    public static function impossible(string $known, array $records, string $why): self
     {
+        return new self($known, $records, [], [new Finding(Finding::ERROR, null, $why)]);
     }
 }

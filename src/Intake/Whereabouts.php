@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Geodesy\Ellipsoid;
 use Mensura\Geodesy\Geodesic;
 use Mensura\Reference\Crs\Area;
@@ -26,13 +27,15 @@ final readonly class Whereabouts
     {
         $lon = self::wrapped($lon);
 
-        return null !== $this->extent ? $this->away($this->extent, $lat, $lon) < self::FAR_METRES : null === $use || $use->contains($lat, $lon);
+        return null !== $this->extent
+            ? $this->away($this->extent, $lat, $lon) < self::FAR_METRES
+            : null === $use || $use->contains($lat, $lon);
     }
 
     /**
      * What is odd about where points lie, null when nothing is.
      *
-     * @param list<array<string, mixed>> $records in the project's system
+     * @param list<PointRecord> $records in the project's system
      */
     public function doubt(array $records): ?string
     {
@@ -45,24 +48,28 @@ final readonly class Whereabouts
         $outside = 0;
         foreach ($records as $r) {
             try {
-                [$lat, $lon] = $this->system->toGeographic((float) $r['e'], (float) $r['n']);
+                [$lat, $lon] = $this->system->toGeographic((float) $r->e, (float) $r->n);
             } catch (\DomainException) {
-                return \sprintf('%s lies outside what %s can represent', $r['name'], $this->system->label());
+                return \sprintf('%s lies outside what %s can represent', $r->name, $this->system->label());
             }
             [$lat, $lon] = [rad2deg($lat), self::wrapped(rad2deg($lon))];
             $outside += (int) (null !== $this->system->area && !$this->system->area->contains($lat, $lon));
             $away = null === $this->extent ? 0.0 : $this->away($this->extent, $lat, $lon);
             if ($away > $worst || '' === $place) {
                 $worst = $away;
-                $which = (string) $r['name'];
-                $place = \sprintf('%.2f° %s, %.2f° %s', abs($lat), $lat < 0.0 ? 'south' : 'north', abs($lon), $lon < 0.0 ? 'west' : 'east');
+                $which = $r->name;
+                $halves = [$lat < 0.0 ? 'south' : 'north', $lon < 0.0 ? 'west' : 'east'];
+                $place = \sprintf('%.2f° %s, %.2f° %s', abs($lat), $halves[0], abs($lon), $halves[1]);
             }
         }
         if ($worst > self::FAR_METRES) {
             return \sprintf('%s would lie at %s, %s km from the project', $which, $place, number_format($worst / 1000.0, 0, '.', ' '));
         }
 
-        return 0 === $outside ? null : \sprintf('%d of %d points lie outside the area of use of %s (%s); %s would lie at %s', $outside, \count($records), $this->system->label(), $this->system->area?->shortName() ?? '', $which, $place);
+        $use = $this->system->area?->shortName() ?? '';
+        $words = '%d of %d points lie outside the area of use of %s (%s); %s would lie at %s';
+
+        return 0 === $outside ? null : \sprintf($words, $outside, \count($records), $this->system->label(), $use, $which, $place);
     }
 
     private static function wrapped(float $lon): float
@@ -81,6 +88,8 @@ final readonly class Whereabouts
         $toWest = abs(fmod($lon - $area->west + 540.0, 360.0) - 180.0);
         $toEast = abs(fmod($lon - $area->east + 540.0, 360.0) - 180.0);
 
-        return $this->geodesic->inverse($lat, $lon, $nearLat, $inside ? $lon : ($toWest < $toEast ? $area->west : $area->east))['distance'];
+        $nearLon = $inside ? $lon : ($toWest < $toEast ? $area->west : $area->east);
+
+        return $this->geodesic->inverse($lat, $lon, $nearLat, $nearLon)['distance'];
     }
 }

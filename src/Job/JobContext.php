@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Job;
 
 use App\Project\Project;
-use Doctrine\DBAL\Connection;
 
 /** What a handler knows of its job and how it reports. */
 final class JobContext
@@ -16,7 +15,7 @@ final class JobContext
 
     /** @param array<string, mixed> $payload */
     public function __construct(
-        private readonly Connection $connection,
+        private readonly JobRepository $jobs,
         public readonly string $jobId,
         public readonly Project $project,
         public readonly string $authorName,
@@ -32,8 +31,8 @@ final class JobContext
             return;
         }
         $this->reported = $now;
-        $this->connection->executeStatement('UPDATE job SET stage = ?, progress = ? WHERE id = ?', [$stage, $fraction, $this->jobId]);
-        if ((bool) $this->connection->fetchOne('SELECT cancel_requested FROM job WHERE id = ?', [$this->jobId])) {
+        $this->jobs->report($this->jobId, $stage, $fraction, Lease::until(new \DateTimeImmutable()));
+        if ($this->jobs->isCancelRequested($this->jobId)) {
             throw new JobCancelled();
         }
     }
@@ -41,6 +40,6 @@ final class JobContext
     /** @param array<string, mixed> $outcome */
     public function outcome(array $outcome): void
     {
-        $this->connection->executeStatement('UPDATE job SET outcome = ? WHERE id = ?', [json_encode($outcome, \JSON_THROW_ON_ERROR), $this->jobId]);
+        $this->jobs->found($this->jobId, $outcome);
     }
 }

@@ -6,64 +6,104 @@ namespace App\Job;
 
 use App\Account\User;
 use App\Project\Project;
-use Doctrine\DBAL\Connection;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 
-/** Starts, lists, cancels and takes up again. */
+/** Starts, cancels and takes up again. */
 final class Jobs
 {
+    public const MOST_ATTEMPTS = 3;
+    /** A worker that has nothing to do and finds a job no one has taken up for so long asks for it again. */
+    private const UNANSWERED_SECONDS = 5;
+
     public function __construct(
-        private readonly Connection $connection,
+        private readonly JobRepository $jobs,
         private readonly MessageBusInterface $bus,
         private readonly ClockInterface $clock,
     ) {
     }
 
-    /** @param array<string, mixed> $payload */
-    public function start(Project $project, User $author, string $kind, string $title, array $payload = []): string
+    /**
+     * @param array<string, mixed> $payload
+     * @param ?string              $key     what the page called its request
+     *
+     * @return string the job's id; that of the job started before where the same request is sent again
+     */
+    public function start(Project $project, User $author, string $kind, string $title, array $payload = [], ?string $key = null): string
     {
+        if (null !== $key && null !== $before = $this->jobs->ofRequest($project->id(), $key)) {
+            return $before->id;
+        }
         $id = (string) Uuid::v7();
-        $this->connection->insert('job', [
-            'id' => $id, 'project_id' => $project->id(), 'author_id' => $author->id(), 'kind' => $kind, 'title' => $title,
-            'payload' => json_encode($payload, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION), 'state' => 'queued', 'created_at' => $this->clock->now()->format('Y-m-d H:i:s'),
-        ]);
-        $this->bus->dispatch(new RunJob($id));
+        $owner = $this->jobs->projectNamed($project->id());
+        $title = mb_substr($title, 0, 200);
+        $this->jobs->add(new Job($id, $owner, $this->jobs->userNamed($author->id()), $kind, $title, $payload, $this->clock->now(), $key));
+        $this->ask($id);
 
         return $id;
     }
 
     public function cancel(Project $project, string $id): void
     {
-        $this->connection->executeStatement("UPDATE job SET cancel_requested = 1, state = CASE state WHEN 'queued' THEN 'cancelled' ELSE state END WHERE id = ? AND project_id = ? AND state IN ('queued', 'running')", [$id, $project->id()]);
+        $this->jobs->cancel($project->id(), $id);
     }
 
     /**
-     * Jobs whose worker process is gone are queued again. Called when a worker starts.
+     * Puts right what a worker left behind: jobs whose lease has run out or whose process is gone are taken up again, three
+     * times at most; jobs no one has answered for are asked for again. Called by a worker that has nothing to do.
      *
-     * @return int how many
+     * @param ?string $idle the worker that calls, which holds no job now whatever the rows say
+     *
+     * @return int how many were taken up again
      */
-    public function takeUpAgain(): int
+    public function takeUpAgain(?string $idle = null): int
     {
+        $now = $this->clock->now();
         $count = 0;
-        foreach ($this->connection->fetchAllAssociative("SELECT id, worker FROM job WHERE state = 'running'") as $job) {
-            [$host, $process] = explode(':', (string) $job['worker']) + [1 => '0'];
-            if ($host !== gethostname() || self::alive((int) $process)) {
+        foreach ($this->jobs->running() as $job) {
+            if (!$this->isLost($job, $now, $idle)) {
                 continue;
             }
-            $changed = $this->connection->executeStatement("UPDATE job SET state = 'queued', stage = 'taken up again', worker = NULL WHERE id = ? AND state = 'running' AND worker = ?", [$job['id'], $job['worker']]);
-            if ($changed > 0) {
-                $this->bus->dispatch(new RunJob($job['id']));
+            if ($job->attempts >= self::MOST_ATTEMPTS) {
+                $this->jobs->end($job->id, Job::FAILED, self::gaveUp($job), $now);
+            } elseif ($this->jobs->release($job, 'taken up again')) {
+                $this->ask($job->id);
                 ++$count;
             }
+        }
+        foreach ($this->jobs->unanswered($now->modify('-'.self::UNANSWERED_SECONDS.' seconds')) as $job) {
+            $this->ask($job->id);
         }
 
         return $count;
     }
 
-    private static function alive(int $process): bool
+    private function ask(string $id): void
     {
-        return $process > 0 && posix_kill($process, 0);
+        $this->jobs->asked($id, $this->clock->now());
+        $this->bus->dispatch(new RunJob($id));
+    }
+
+    private function isLost(Job $job, \DateTimeImmutable $now, ?string $idle): bool
+    {
+        [$host, $process] = explode(':', (string) $job->worker) + [1 => '0'];
+        if (null !== $idle && $idle === $job->worker) {
+            return true;
+        }
+        if (null !== $job->leaseUntil && $job->leaseUntil < $now) {
+            return true;
+        }
+
+        return gethostname() === $host && !((int) $process > 0 && posix_kill((int) $process, 0));
+    }
+
+    private static function gaveUp(Job $job): string
+    {
+        return \sprintf(
+            'The worker ended %d times while doing this%s, most likely for want of memory; nothing was kept of it. '
+            .'Try it with less: fewer points, a larger contour interval, a part of the project.',
+            $job->attempts, '' === $job->stage || 'taken up again' === $job->stage ? '' : ' ('.$job->stage.')',
+        );
     }
 }

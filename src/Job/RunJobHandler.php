@@ -4,9 +4,8 @@ declare(strict_types=1);
 
 namespace App\Job;
 
-use App\Account\User;
-use App\Project\Project;
-use Doctrine\DBAL\Connection;
+use App\Store\StoreFault;
+use Doctrine\DBAL\Exception\LockWaitTimeoutException;
 use Doctrine\ORM\EntityManagerInterface;
 use Mensura\Fault\UnusableInput;
 use Psr\Clock\ClockInterface;
@@ -17,13 +16,17 @@ use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 #[AsMessageHandler]
 final class RunJobHandler
 {
+    private const DEFECT = 'This is a defect of ours; it is in the log. ';
+    private const TRIES_TO_FINISH = 5;
+
     /** @var array<string, JobHandler> */
     private array $handlers = [];
 
     /** @param iterable<JobHandler> $handlers */
     public function __construct(
-        private readonly Connection $connection,
+        private readonly JobRepository $jobs,
         private readonly EntityManagerInterface $entities,
+        private readonly Heartbeat $heartbeat,
         private readonly ClockInterface $clock,
         private readonly LoggerInterface $logger,
         #[AutowireIterator('app.job_handler')] iterable $handlers,
@@ -33,41 +36,61 @@ final class RunJobHandler
         }
     }
 
+    public static function worker(): string
+    {
+        return gethostname().':'.getmypid();
+    }
+
     public function __invoke(RunJob $message): void
     {
-        $worker = gethostname().':'.getmypid();
-        $claimed = $this->connection->executeStatement("UPDATE job SET state = 'running', worker = ?, attempts = attempts + 1, started_at = ? WHERE id = ? AND state = 'queued'", [$worker, $this->now(), $message->jobId]);
-        if (0 === $claimed) {
+        $now = $this->clock->now();
+        if (!$this->jobs->claim($message->jobId, self::worker(), $now, Lease::until($now))) {
             return; // done, cancelled, or in other hands
         }
-        $job = $this->connection->fetchAssociative('SELECT * FROM job WHERE id = ?', [$message->jobId]);
-        \assert(false !== $job);
         $this->entities->clear();
-        $project = $this->entities->find(Project::class, $job['project_id']);
-        $author = $this->entities->find(User::class, $job['author_id']);
-        \assert(null !== $project && null !== $author);
-        $context = new JobContext($this->connection, $message->jobId, $project, $author->name(), json_decode($job['payload'], true, 64, \JSON_THROW_ON_ERROR));
+        $job = $this->jobs->fresh($message->jobId);
+        \assert(null !== $job);
+        $context = new JobContext($this->jobs, $job->id, $job->project, $job->author->name(), $job->payload);
         try {
-            $handler = $this->handlers[$job['kind']] ?? throw new \LogicException('No handler for '.$job['kind']);
-            $handler->run($context);
-            $this->finish($message->jobId, 'done', null);
+            $handler = $this->handlers[$job->kind] ?? throw new \LogicException('No handler for '.$job->kind);
+            $this->heartbeat->during($job->id, static fn () => $handler->run($context));
+            $this->finish($job->id, Job::DONE, null);
         } catch (JobCancelled) {
-            $this->finish($message->jobId, 'cancelled', null);
-        } catch (UnusableInput $e) {
-            $this->finish($message->jobId, 'failed', $e->getMessage());
+            $this->finish($job->id, Job::CANCELLED, null);
+        } catch (UnusableInput|JobTooLong|StoreFault $e) {
+            $this->finish($job->id, Job::FAILED, $e->getMessage());
+        } catch (PartlyDone $e) {
+            $this->finish($job->id, Job::FAILED, ($e->isOurs() ? self::DEFECT : '').$e->getMessage());
+            $this->log($job->id, $e->isOurs() ? $e->getPrevious() : null);
+        } catch (LockWaitTimeoutException) {
+            $this->finish($job->id, Job::FAILED, 'The database was busy for too long; nothing was changed. Try again in a moment.');
         } catch (\Throwable $e) {
-            $this->logger->error('Job failed', ['job' => $message->jobId, 'exception' => $e]);
-            $this->finish($message->jobId, 'failed', 'This is a defect of ours; it is in the log. Nothing was changed.');
+            $this->log($job->id, $e);
+            $this->finish($job->id, Job::FAILED, self::DEFECT.'Nothing was changed.');
         }
     }
 
-    private function finish(string $id, string $state, ?string $error): void
+    private function log(string $job, ?\Throwable $e): void
     {
-        $this->connection->executeStatement("UPDATE job SET state = ?, error = ?, progress = CASE WHEN ? = 'done' THEN 1 ELSE progress END, finished_at = ? WHERE id = ? AND state = 'running'", [$state, $error, $state, $this->now(), $id]);
+        if (null !== $e) {
+            $this->logger->error('Job failed', ['job' => $job, 'exception' => $e]);
+        }
     }
 
-    private function now(): string
+    /** A database that is locked just now is waited for: a job that is over must not look as if it ran. */
+    private function finish(string $id, string $state, ?string $error): void
     {
-        return $this->clock->now()->format('Y-m-d H:i:s');
+        for ($i = 1;; ++$i) {
+            try {
+                $now = $this->clock->now();
+                Job::DONE === $state ? $this->jobs->done($id, $now) : $this->jobs->end($id, $state, $error, $now);
+
+                return;
+            } catch (LockWaitTimeoutException $e) {
+                if ($i >= self::TRIES_TO_FINISH) {
+                    throw $e; // the worker finds it on its next idle moment
+                }
+            }
+        }
     }
 }

@@ -4,17 +4,25 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
+use App\Job\JobRepository;
 use App\Project\Project;
+use App\Project\ProjectRepository;
 use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Psr\Clock\ClockInterface;
 
 /** Carries operations out and keeps the record. */
 final class Ledger
 {
+    private const LONGEST_TITLE = 400;
+    private const MOST_PREPARATIONS = 4;
+
     public function __construct(
-        private readonly Connection $connection,
+        private readonly ProjectRepository $projects,
+        private readonly LedgerEntryRepository $entries,
+        private readonly ImageRepository $rows,
+        private readonly UnitOfWorkImages $images,
+        private readonly JobRepository $jobs,
         private readonly EntityManagerInterface $entities,
         private readonly FileStore $store,
         private readonly ClockInterface $clock,
@@ -23,119 +31,141 @@ final class Ledger
 
     /**
      * @param ?string $jobId the job this completes; marked done in the same transaction, so that a job taken up again never doubles its work
+     * @param ?string $key   what the page called its request: under one name an operation is carried out once
      *
      * @return int the entry's number in the project, 0 when nothing changed
+     *
+     * @throws DoneBefore
      */
-    public function carryOut(Project $project, string $authorName, Operation $operation, ?string $jobId = null): int
+    public function carryOut(Project $project, string $authorName, Operation $operation, ?string $jobId = null, ?string $key = null): int
     {
-        return $this->write($project, $authorName, $operation->name(), static function (Journal $journal) use ($project, $operation): array {
+        $this->isNew($project, $key);
+        for ($i = 1; $operation instanceof Prepared; ++$i) {
+            $revision = $this->projects->revision($project->id());
+            $operation->prepare($project);
+            try {
+                return $this->apply($project, new Asking($authorName, $jobId, $key), $operation, $revision);
+            } catch (ChangedMeanwhile $e) {
+                // Someone else was faster: what was prepared rests on what is no longer there.
+                if ($i >= self::MOST_PREPARATIONS) {
+                    throw $e;
+                }
+            }
+        }
+
+        return $this->apply($project, new Asking($authorName, $jobId, $key), $operation);
+    }
+
+    private function apply(Project $project, Asking $request, Operation $operation, ?int $revision = null): int
+    {
+        $change = static function (Project $project, Journal $journal) use ($operation, $revision): array {
+            if (null !== $revision && $project->revision() !== $revision + 1) {
+                throw new ChangedMeanwhile();
+            }
             $operation->apply($project, $journal);
 
-            return [$operation->title(), $operation->detail(), null];
-        }, $jobId);
+            return [$operation, null];
+        };
+
+        return $this->write($project, $request, $operation->name(), $change);
     }
 
     /** Takes one entry back; undoing an undoing does the thing again. */
-    public function undo(Project $project, string $authorName, int $seq): int
+    public function undo(Project $project, string $authorName, int $seq, ?string $key = null): int
     {
-        return $this->write($project, $authorName, 'undo', function (Journal $journal) use ($project, $seq): array {
-            $entry = $this->entry($project, $seq);
+        return $this->write($project, new Asking($authorName, null, $key), 'undo', function (Project $project, Journal $journal) use ($seq): array {
+            $entry = $this->entries->numbered($project, $seq);
             $this->reverse($journal, $entry);
+            $plain = (string) preg_replace('/^(Undid|Did again) \d+: /', '', $entry->title);
+            $words = (null === $entry->undoes ? 'Undid' : 'Did again').' '.$seq.': '.$plain;
 
-            return [(null === $entry['undoes'] ? 'Undid' : 'Did again').' '.$seq.': '.preg_replace('/^(Undid|Did again) \d+: /', '', $entry['title']), [], $entry];
+            return [new Reversal('undo', $words), $entry];
         });
     }
 
     /** Takes back every entry after $seq, newest first, in one step. */
-    public function backTo(Project $project, string $authorName, int $seq): int
+    public function backTo(Project $project, string $authorName, int $seq, ?string $key = null): int
     {
-        return $this->write($project, $authorName, 'back-to', function (Journal $journal) use ($project, $seq): array {
-            $entries = $this->connection->fetchAllAssociative('SELECT * FROM ledger_entry WHERE project_id = ? AND seq > ? ORDER BY seq DESC', [$project->id(), $seq]);
+        return $this->write($project, new Asking($authorName, null, $key), 'back-to', function (Project $project, Journal $journal) use ($seq): array {
+            $entries = $this->entries->after($project, $seq);
             foreach ($entries as $entry) {
                 $this->reverse($journal, $entry);
             }
+            foreach ($journal->count() > 0 ? $entries : [] as $entry) {
+                $entry->undoneBy = $journal->seq;
+            }
 
-            return [\sprintf('Went back to %d, taking back %d entries', $seq, \count($entries)), ['to' => $seq], null];
+            return [new Reversal('back-to', \sprintf('Went back to %d, taking back %d entries', $seq, \count($entries)), ['to' => $seq]), null];
         });
     }
 
     /** The newest entry that Ctrl+Z takes back; null when there is none. */
     public function lastUndoable(Project $project): ?int
     {
-        $seq = $this->connection->fetchOne('SELECT MAX(seq) FROM ledger_entry WHERE project_id = ? AND undone_by IS NULL AND undoes IS NULL', [$project->id()]);
-
-        return null === $seq ? null : (int) $seq;
+        return $this->entries->lastUndoable($project);
     }
 
     /** The newest undoing that can be done again. */
     public function lastRedoable(Project $project): ?int
     {
-        $newest = $this->connection->fetchAssociative('SELECT seq, undoes, undone_by FROM ledger_entry WHERE project_id = ? ORDER BY seq DESC LIMIT 1', [$project->id()]);
+        $newest = $this->entries->newest($project, 1)[0] ?? null;
 
-        return false !== $newest && null !== $newest['undoes'] && null === $newest['undone_by'] ? (int) $newest['seq'] : null;
+        return null !== $newest && null !== $newest->undoes && null === $newest->undoneBy ? $newest->seq : null;
     }
 
-    /** @return list<array{table: string, id: int, before: ?array<string, mixed>, after: ?array<string, mixed>}> */
-    public function changes(Project $project, int $seq): array
+    public function changes(LedgerEntry $entry): JournalFile
     {
-        /* @phpstan-ignore return.type (written by Journal::changes()) */
-        return $this->store->getJson($this->entry($project, $seq)['changes']);
+        return new JournalFile($this->store->localPath($entry->changes));
     }
 
-    /** @return array<string, mixed> */
-    private function entry(Project $project, int $seq): array
+    private function reverse(Journal $journal, LedgerEntry $entry): void
     {
-        $entry = $this->connection->fetchAssociative('SELECT * FROM ledger_entry WHERE project_id = ? AND seq = ?', [$project->id(), $seq]);
-
-        return false === $entry ? throw new NoSuchEntry($seq) : $entry;
-    }
-
-    /** @param array<string, mixed> $entry */
-    private function reverse(Journal $journal, array $entry): void
-    {
-        foreach (array_reverse($this->store->getJson($entry['changes'])) as $change) {
-            $journal->reverse($change);
+        foreach ($this->changes($entry)->backward() as $images) {
+            $this->rows->restore($journal, $images);
         }
     }
 
-    /** @param \Closure(Journal): array{string, array<string, mixed>, ?array<string, mixed>} $change title, detail, entry it undoes */
-    private function write(Project $project, string $authorName, string $operation, \Closure $change, ?string $jobId = null): int
+    private function isNew(Project $project, ?string $key): void
     {
-        $journal = new Journal($this->connection, $authorName, $this->clock->now()->setTimezone(new \DateTimeZone('UTC')));
-        $seq = 0;
-        $this->connection->transactional(function () use ($project, $authorName, $operation, $change, $journal, $jobId, &$seq): void {
-            // The first statement writes, so that the transaction holds the write lock before it reads.
-            $this->connection->executeStatement('UPDATE project SET revision = revision + 1 WHERE id = ?', [$project->id()]);
-            if (null !== $jobId) {
-                $done = $this->connection->executeStatement("UPDATE job SET state = 'done', progress = 1, stage = '', finished_at = ? WHERE id = ? AND state = 'running'", [$journal->at->format('Y-m-d H:i:s'), $jobId]);
-                if (0 === $done) {
-                    return; // finished or cancelled elsewhere
-                }
-            }
-            [$title, $detail, $undone] = $change($journal);
-            $changes = $journal->changes();
-            if ([] === $changes) {
-                return;
-            }
-            $seq = 1 + (int) $this->connection->fetchOne('SELECT MAX(seq) FROM ledger_entry WHERE project_id = ?', [$project->id()]);
-            $this->connection->insert('ledger_entry', [
-                'project_id' => $project->id(), 'seq' => $seq, 'operation' => $operation, 'title' => mb_substr($title, 0, 400),
-                'detail' => json_encode($detail, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION), 'changes' => $this->store->putJson($changes),
-                'change_count' => \count($changes), 'author_name' => $authorName, 'at' => $journal->at->format('Y-m-d H:i:s'),
-                'undoes' => null === $undone ? null : (int) $undone['seq'],
-            ]);
-            if (null !== $undone) {
-                $this->connection->executeStatement('UPDATE ledger_entry SET undone_by = ? WHERE id = ?', [$seq, $undone['id']]);
-                if (null !== $undone['undoes']) {
-                    // The first entry stands again.
-                    $this->connection->executeStatement('UPDATE ledger_entry SET undone_by = NULL WHERE project_id = ? AND seq = ?', [$project->id(), $undone['undoes']]);
-                }
-            } elseif ('back-to' === $operation) {
-                $this->connection->executeStatement('UPDATE ledger_entry SET undone_by = ? WHERE project_id = ? AND seq > ? AND seq < ?', [$seq, $project->id(), (int) $detail['to'], $seq]);
-            }
-        });
-        $this->entities->refresh($project);
+        if (null !== $key && null !== $before = $this->entries->ofRequest($project, $key)) {
+            throw new DoneBefore($before->seq);
+        }
+    }
 
-        return $seq;
+    /** @param \Closure(Project, Journal): array{Operation|Reversal, ?LedgerEntry} $change what was done, and the entry it takes back */
+    private function write(Project $project, Asking $request, string $operation, \Closure $change): int
+    {
+        $at = $this->clock->now()->setTimezone(new \DateTimeZone('UTC'));
+
+        return $this->projects->locked($project->id(), function (Project $project) use ($request, $operation, $change, $at): int {
+            $this->isNew($project, $request->key);
+            if (null !== $request->jobId && !$this->jobs->done($request->jobId, $at)) {
+                return 0; // finished or cancelled elsewhere
+            }
+            $seq = 1 + $this->entries->lastSeq($project);
+            $journal = new Journal($seq, $request->authorName, $at);
+            [$done, $undone] = $this->images->into($journal, function () use ($change, $project, $journal): array {
+                $result = $change($project, $journal);
+                $this->entities->flush();
+
+                return $result;
+            });
+            if (0 === $journal->count()) {
+                return 0;
+            }
+            $title = mb_substr($done->title(), 0, self::LONGEST_TITLE);
+            $changes = $this->store->take($journal->finish());
+            $this->entries->add(new LedgerEntry(
+                $project, $seq, $operation, $title, $done->detail(), $changes, $journal->count(), $request->authorName, $at, $undone?->seq, $request->key,
+            ));
+            if (null !== $undone) {
+                $undone->undoneBy = $seq;
+                if (null !== $undone->undoes) {
+                    $this->entries->numbered($project, $undone->undoes)->undoneBy = null; // the first entry stands again
+                }
+            }
+
+            return $seq;
+        });
     }
 }

@@ -6,19 +6,13 @@ namespace App\Network;
 
 use App\Job\JobContext;
 use App\Ledger\Ledger;
-use App\Ledger\Recompute;
-use App\Ledger\Results;
-use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
+use App\Result\Recompute;
+use App\Result\Result;
 
 final class AcceptAgain implements Recompute
 {
-    public function __construct(
-        private readonly Connection $connection,
-        private readonly Results $results,
-        private readonly FileStore $store,
-        private readonly Ledger $ledger,
-    ) {
+    public function __construct(private readonly NetworkOperations $operations, private readonly Ledger $ledger)
+    {
     }
 
     public static function kind(): string
@@ -26,8 +20,8 @@ final class AcceptAgain implements Recompute
         return AcceptCoordinates::KIND;
     }
 
-    public function again(JobContext $context, array $row): void
+    public function again(JobContext $context, Result $newest): void
     {
-        $this->ledger->carryOut($context->project, $context->authorName, new AcceptCoordinates($this->connection, $this->results, $this->store));
+        $this->ledger->carryOut($context->project, $context->authorName, $this->operations->accept());
     }
 }

@@ -6,9 +6,10 @@ namespace App\Network;
 
 use App\Job\JobContext;
 use App\Ledger\Ledger;
-use App\Ledger\Recompute;
-use App\Ledger\Results;
 use App\Project\Project;
+use App\Result\Recompute;
+use App\Result\Result;
+use App\Result\Results;
 use App\Store\FileStore;
 use Mensura\Network\Adjustment;
 
@@ -16,6 +17,8 @@ use Mensura\Network\Adjustment;
 final class Adjuster implements Recompute
 {
     public const SLOT = 'network';
+
+    private const RESTS_ON = ['observations', 'control', 'reference', 'network-settings'];
 
     public function __construct(
         private readonly NetworkAssembly $assembly,
@@ -30,7 +33,7 @@ final class Adjuster implements Recompute
         return 'adjustment';
     }
 
-    public function again(JobContext $context, array $row): void
+    public function again(JobContext $context, Result $newest): void
     {
         $this->run($context->project, $context->authorName, $context->report(...));
     }
@@ -38,12 +41,13 @@ final class Adjuster implements Recompute
     /** @param ?\Closure(string, float): void $progress */
     public function run(Project $project, string $authorName, ?\Closure $progress = null, ?string $jobId = null): void
     {
-        [$network, $ids] = $this->assembly->of($project);
-        $settings = NetworkSettings::of($project);
+        [$basis, [$network, $ids, $settings]] = $this->results->reading($project, self::RESTS_ON, [], function (Project $project): array {
+            return [...$this->assembly->of($project), NetworkSettings::of($project)];
+        });
         $result = (new Adjustment($network, $settings->free, false, $progress))->run();
         $document = $result->toArray();
         $document['ids'] = $ids;
-        $output = $this->store->putJson($document);
-        $this->ledger->carryOut($project, $authorName, new RecordAdjustment($this->results, $result, (array) $settings, $output), $jobId);
+        $record = new RecordAdjustment($this->results, $result, $basis, (array) $settings, $this->store->putJson($document));
+        $this->ledger->carryOut($project, $authorName, $record, $jobId);
     }
 }

@@ -4,20 +4,28 @@ declare(strict_types=1);
 
 namespace App\Network;
 
+use App\Ledger\EditedMeanwhile;
 use App\Ledger\Journal;
+use App\Ledger\LedgerEntryRepository;
 use App\Ledger\Operation;
+use App\Network\Request\SettingsRequest;
 use App\Project\Project;
 
+/** Changes how observations are weighted and the adjustment is made. */
 final class ChangeSettings implements Operation
 {
-    /** @param array<string, mixed> $settings */
-    public function __construct(private readonly array $settings)
-    {
+    public const NAME = 'change-network-settings';
+
+    public function __construct(
+        private readonly LedgerEntryRepository $entries,
+        private readonly SettingsRequest $settings,
+        private readonly ?string $seen,
+    ) {
     }
 
     public function name(): string
     {
-        return 'change-network-settings';
+        return self::NAME;
     }
 
     public function title(): string
@@ -27,11 +35,16 @@ final class ChangeSettings implements Operation
 
     public function detail(): array
     {
-        return $this->settings;
+        return (array) $this->settings;
     }
 
     public function apply(Project $project, Journal $journal): void
     {
-        $journal->update('project', $project->id(), ['network_settings' => json_encode($this->settings, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION)]);
+        $version = NetworkSettings::version($project);
+        if (null !== $this->seen && $version !== $this->seen) {
+            $entry = $this->entries->lastOf($project, self::NAME);
+            throw new EditedMeanwhile('The weighting', $entry, (array) NetworkSettings::of($project), $version);
+        }
+        $project->weighBy((array) $this->settings);
     }
 }

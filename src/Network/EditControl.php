@@ -4,10 +4,15 @@ declare(strict_types=1);
 
 namespace App\Network;
 
+use App\Ledger\EditedMeanwhile;
 use App\Ledger\Journal;
+use App\Ledger\LedgerEntryRepository;
 use App\Ledger\Operation;
+use App\Network\Request\ControlRequest;
 use App\Project\Project;
-use Doctrine\DBAL\Connection;
+use App\Survey\Given;
+use App\Survey\Point;
+use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 
 /** Changes what is given about a control mark, or makes a point one. */
@@ -15,9 +20,13 @@ final class EditControl implements Operation
 {
     private string $title = '';
 
-    /** @param array{e: ?float, n: ?float, h: ?float, held: string, sdE: ?float, sdN: ?float, sdH: ?float} $values */
-    public function __construct(private readonly Connection $connection, private readonly string $point, private readonly array $values)
-    {
+    /** @param ?string $seen version of the point that was edited; null where the editor does not say */
+    public function __construct(
+        private readonly PointRepository $points,
+        private readonly LedgerEntryRepository $entries,
+        private readonly ControlRequest $values,
+        private readonly ?string $seen,
+    ) {
     }
 
     public function name(): string
@@ -32,27 +41,38 @@ final class EditControl implements Operation
 
     public function detail(): array
     {
-        return ['point' => $this->point, 'values' => $this->values];
+        $values = (array) $this->values;
+        unset($values['point']);
+
+        return ['point' => $this->values->point, 'values' => $values];
     }
 
     public function apply(Project $project, Journal $journal): void
     {
-        $p = $this->connection->fetchAssociative('SELECT * FROM point WHERE project_id = ? AND name = ?', [$project->id(), $this->point]);
-        if (false === $p) {
-            throw new UnusableInput('/point', \sprintf('there is no point %s', $this->point));
-        }
         $v = $this->values;
-        foreach (['e' => $v['e'], 'n' => $v['n'], 'h' => $v['h']] as $c => $value) {
-            if (null === $value && str_contains($v['held'], $c)) {
+        $p = $this->points->named($project, $v->point) ?? throw new UnusableInput('/point', \sprintf('there is no point %s', $v->point));
+        if (null !== $this->seen && (string) $p->version() !== $this->seen) {
+            throw $this->edited($project, $p);
+        }
+        foreach (['e' => $v->e, 'n' => $v->n, 'h' => $v->h] as $c => $value) {
+            if (null === $value && str_contains($v->held, $c)) {
                 throw new UnusableInput("/$c", \sprintf('%s cannot be held without a value', $c));
             }
         }
-        $fields = ['role' => 'control', 'given_e' => $v['e'], 'given_n' => $v['n'], 'given_h' => $v['h'], 'held' => $v['held'], 'sd_e' => $v['sdE'], 'sd_n' => $v['sdN'], 'sd_h' => $v['sdH']];
-        if ('adjusted' !== $p['source']) {
-            $fields += ['e' => $v['e'], 'n' => $v['n'], 'h' => $v['h']];
-        }
-        $journal->update('point', (int) $p['id'], $fields);
-        $moved = null !== $p['given_e'] && null !== $v['e'] ? \sprintf(', moved %.3f m in plan', hypot($v['e'] - $p['given_e'], (float) $v['n'] - $p['given_n'])) : '';
-        $this->title = \sprintf('Changed control %s%s', $this->point, $moved);
+        $isMoved = null !== $p->givenE && null !== $v->e;
+        $moved = $isMoved ? \sprintf(', moved %.3f m in plan', hypot($v->e - $p->givenE, (float) $v->n - (float) $p->givenN)) : '';
+        $p->give(new Given($v->e, $v->n, $v->h, $v->held, $v->sdE, $v->sdN, $v->sdH));
+        $this->title = \sprintf('Changed control %s%s', $v->point, $moved);
+    }
+
+    private function edited(Project $project, Point $p): EditedMeanwhile
+    {
+        $entry = $p->version() > 0 ? $this->entries->numbered($project, $p->version()) : null;
+        $theirs = [
+            'point' => $p->name, 'e' => $p->givenE ?? $p->e, 'n' => $p->givenN ?? $p->n, 'h' => $p->givenH ?? $p->h, 'held' => $p->held,
+            'sdE' => $p->sdE, 'sdN' => $p->sdN, 'sdH' => $p->sdH,
+        ];
+
+        return new EditedMeanwhile($p->name, $entry, $theirs, (string) $p->version());
     }
 }

@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace App\Network;
 
-use App\Job\Jobs;
-use App\Ledger\Ledger;
-use App\Ledger\Operation;
-use App\Ledger\Results;
+use App\Api\Id;
+use App\Ledger\Desk;
 use App\Network\Request\ControlRequest;
 use App\Network\Request\RenameRequest;
 use App\Network\Request\ScreenRequest;
@@ -15,95 +13,77 @@ use App\Network\Request\SettingsRequest;
 use App\Network\Request\SetUseRequest;
 use App\Network\View\PointsView;
 use App\Network\View\PointView;
-use App\Project\ProjectAccess;
-use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
+use App\Project\Changes;
+use App\Project\Project;
+use App\Project\Reads;
+use App\Survey\PointRepository;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\Routing\Attribute\Route;
 
-#[Route('/api/projects/{id<\d+>}')]
+#[Route(Id::PROJECT)]
 final class NetworkController
 {
-    public function __construct(
-        private readonly ProjectAccess $access,
-        private readonly Connection $connection,
-        private readonly Ledger $ledger,
-        private readonly Jobs $jobs,
-    ) {
+    public function __construct(private readonly NetworkOperations $operations, private readonly Desk $desk)
+    {
     }
 
     #[Route('/points', methods: 'GET')]
-    public function points(int $id): JsonResponse
+    public function points(#[Reads] Project $project, PointRepository $points): JsonResponse
     {
-        $project = $this->access->read($id);
         $views = [];
-        $number = static fn (mixed $v): ?float => null === $v ? null : (float) $v;
-        foreach ($this->connection->iterateAssociative('SELECT p.*, f.name AS file FROM point p LEFT JOIN survey_file f ON f.id = p.file_id WHERE p.project_id = ? ORDER BY p.id', [$project->id()]) as $p) {
-            $views[] = new PointView((int) $p['id'], (string) $p['name'], $p['role'], $p['source'], $p['code'], $number($p['e']), $number($p['n']), $number($p['h']), $number($p['given_e']), $number($p['given_n']), $number($p['given_h']), $p['held'], $number($p['sd_e']), $number($p['sd_n']), $number($p['sd_h']), $p['file'], null === $p['line'] ? null : (int) $p['line'], $p['known']);
+        foreach ($points->rows($project) as $p) {
+            $views[] = PointView::of($p);
         }
 
         return new JsonResponse(new PointsView($views));
     }
 
     #[Route('/network', methods: 'GET')]
-    public function network(int $id, NetworkReport $report): JsonResponse
+    public function network(#[Reads] Project $project, NetworkReport $report): JsonResponse
     {
-        return new JsonResponse($report->of($this->access->read($id)));
+        return new JsonResponse($report->of($project));
     }
 
     #[Route('/network/adjust', methods: 'POST')]
-    public function adjust(int $id): JsonResponse
+    public function adjust(#[Changes] Project $project): JsonResponse
     {
-        $project = $this->access->change($id);
-
-        return new JsonResponse(['job' => $this->jobs->start($project, $this->access->user(), AdjustHandler::kind(), 'Adjust the network')], 202);
+        return new JsonResponse($this->desk->start($project, AdjustHandler::kind(), 'Adjust the network'), 202);
     }
 
     #[Route('/network/screen', methods: 'POST')]
-    public function screen(int $id, #[MapRequestPayload] ScreenRequest $request): JsonResponse
+    public function screen(#[Changes] Project $project, #[MapRequestPayload] ScreenRequest $request): JsonResponse
     {
-        $project = $this->access->change($id);
-
-        return new JsonResponse(['job' => $this->jobs->start($project, $this->access->user(), ScreenHandler::kind(), 'Screening', ['limit' => $request->limit])], 202);
+        return new JsonResponse($this->desk->start($project, ScreenHandler::kind(), 'Screening', ['limit' => $request->limit]), 202);
     }
 
     #[Route('/network/use', methods: 'POST')]
-    public function setUse(int $id, #[MapRequestPayload] SetUseRequest $request): JsonResponse
+    public function setUse(#[Changes] Project $project, #[MapRequestPayload] SetUseRequest $request): JsonResponse
     {
-        $rows = array_map(static fn (array $r): array => ['id' => (int) ($r['id'] ?? 0), 'component' => \is_string($r['component'] ?? null) ? $r['component'] : null], $request->rows);
-
-        return $this->carryOut($id, new SetUse($this->connection, $rows, $request->aside, $request->reason));
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->setUse($request)));
     }
 
     #[Route('/network/settings', methods: 'PUT')]
-    public function settings(int $id, #[MapRequestPayload] SettingsRequest $request): JsonResponse
+    public function settings(#[Changes] Project $project, #[MapRequestPayload] SettingsRequest $request): JsonResponse
     {
-        return $this->carryOut($id, new ChangeSettings((array) $request));
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->settings($request, $this->desk->seen())));
     }
 
     #[Route('/network/accept', methods: 'POST')]
-    public function accept(int $id, Results $results, FileStore $store): JsonResponse
+    public function accept(#[Changes] Project $project): JsonResponse
     {
-        return $this->carryOut($id, new AcceptCoordinates($this->connection, $results, $store));
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->accept()));
     }
 
     #[Route('/control', methods: 'PUT')]
-    public function control(int $id, #[MapRequestPayload] ControlRequest $r): JsonResponse
+    public function control(#[Changes] Project $project, #[MapRequestPayload] ControlRequest $request): JsonResponse
     {
-        return $this->carryOut($id, new EditControl($this->connection, $r->point, ['e' => $r->e, 'n' => $r->n, 'h' => $r->h, 'held' => $r->held, 'sdE' => $r->sdE, 'sdN' => $r->sdN, 'sdH' => $r->sdH]));
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->control($request, $this->desk->seen())));
     }
 
     #[Route('/points/rename', methods: 'POST')]
-    public function rename(int $id, #[MapRequestPayload] RenameRequest $request): JsonResponse
+    public function rename(#[Changes] Project $project, #[MapRequestPayload] RenameRequest $request): JsonResponse
     {
-        return $this->carryOut($id, new RenamePoint($this->connection, $request->from, trim($request->to)));
-    }
-
-    private function carryOut(int $id, Operation $operation): JsonResponse
-    {
-        $project = $this->access->change($id);
-
-        return new JsonResponse(['seq' => $this->ledger->carryOut($project, $this->access->user()->name(), $operation)]);
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->rename($request->from, trim($request->to))));
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Network;
 
-use App\Ledger\Results;
 use App\Network\View\ComparisonView;
 use App\Network\View\NetworkView;
 use App\Network\View\RowView;
@@ -12,16 +11,25 @@ use App\Network\View\RunView;
 use App\Network\View\ShiftView;
 use App\Network\View\StationView;
 use App\Project\Project;
+use App\Result\Result;
+use App\Result\Results;
 use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
+use App\Survey\AcceptedCoordinates;
+use App\Survey\Observation;
+use App\Survey\ObservationRepository;
+use App\Survey\ObservationRow;
+use App\Survey\Point;
+use App\Survey\PointRepository;
 
 /** The network stage as it is shown and reported: observations with their newest statistics, stations, verdict, comparison. */
 final class NetworkReport
 {
-    private const COMPONENT_BITS = ['dx' => 1, 'dy' => 2, 'dz' => 4];
+    private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
+    private const CONFIDENCE = 0.95;
 
     public function __construct(
-        private readonly Connection $connection,
+        private readonly ObservationRepository $observations,
+        private readonly PointRepository $points,
         private readonly Results $results,
         private readonly FileStore $store,
     ) {
@@ -30,147 +38,136 @@ final class NetworkReport
     public function of(Project $project): NetworkView
     {
         $runs = $this->results->runs($project, Adjuster::SLOT);
-        $document = [] === $runs ? null : $this->store->getJson($runs[0]['output']);
-        $stale = $this->results->stale($project)[Adjuster::SLOT] ?? [];
-        $confidence = (float) ($runs[0]['settings']['confidence'] ?? 0.95);
-        $stations = null === $document ? [] : $this->stations($project, $document, isset($runs[1]) ? $this->store->getJson($runs[1]['output']) : null);
-        $rows = $this->rows($project, $document);
-        $kinds = null === $document ? [] : Verdict::kinds($document['groups'], $confidence);
-        $setups = null === $document ? [] : Verdict::setups(array_values(array_map(
-            static fn (RowView $r): array => ['kind' => $r->kind, 'setup' => 'vector' === $r->kind ? ('' === $r->set ? $r->at : $r->set) : $r->at.'/'.$r->set, 'standardized' => $r->standardized, 'redundancy' => (float) $r->redundancy],
-            array_filter($rows, static fn (RowView $r): bool => $r->used && null !== $r->redundancy),
-        )), $confidence);
+        $newest = [] === $runs ? null : StoredAdjustment::of($this->store, $runs[0]);
+        $before = isset($runs[1]) ? StoredAdjustment::of($this->store, $runs[1]) : null;
+        $confidence = self::confidence($runs[0] ?? null);
+        $rows = $this->rows($project, $newest);
+        $stations = null === $newest ? [] : $this->stations($project, $newest, $before);
+        $kinds = null === $newest ? [] : Verdict::kinds($newest->groups, $confidence);
+        $setups = null === $newest ? [] : Verdict::setups($rows, $confidence);
         $flagged = \count(array_filter($rows, static fn (RowView $r): bool => $r->flagged && $r->used));
         $runViews = [];
         foreach ($runs as $i => $run) {
-            [$headline, $sentences] = 0 === $i ? Verdict::words((int) $run['run'], $run['summary'], $kinds, $setups, $flagged, $confidence) : [\sprintf('Adjustment %d', $run['run']), []];
-            $runViews[] = self::run($run, $headline, $sentences);
+            $summary = AdjustmentSummary::of($run);
+            [$headline, $sentences] = 0 === $i
+                ? Verdict::words($run->run, $summary, $kinds, $setups, $flagged, $confidence)
+                : [\sprintf('Adjustment %d', $run->run), []];
+            $runViews[] = self::run($run, $summary, $headline, $sentences);
         }
-        $largest = null;
-        $largestAt = null;
+        $worst = null;
         foreach ($stations as $s) {
-            if (null === $largest || $s->semiMajor > $largest) {
-                $largest = $s->semiMajor;
-                $largestAt = $s->name;
-            }
+            $worst = null === $worst || $s->semiMajor > $worst->semiMajor ? $s : $worst;
         }
 
         return new NetworkView(
-            NetworkSettings::of($project), $rows, $stations, $kinds, $setups, $runViews, $stale, $this->comparison($runs, $document),
-            $this->isAccepted($project, $runs), $largest, $largestAt,
+            NetworkSettings::of($project), NetworkSettings::version($project), $rows, $stations, $kinds, $setups, $runViews,
+            $this->results->stale($project)[Adjuster::SLOT] ?? [], self::comparison($runs, $newest, $before), $this->isAccepted($project, $runs),
+            $worst?->semiMajor, $worst?->name,
         );
     }
 
-    /** @param list<array<string, mixed>> $runs */
+    private static function confidence(?Result $run): float
+    {
+        return (float) ($run->settings['confidence'] ?? self::CONFIDENCE);
+    }
+
+    /** @param list<Result> $runs */
     private function isAccepted(Project $project, array $runs): bool
     {
-        $accepted = $this->results->current($project)[AcceptCoordinates::SLOT] ?? null;
+        $accepted = $this->results->current($project)[AcceptedCoordinates::SLOT] ?? null;
 
-        return null !== $accepted && [] !== $runs && ($accepted['inputs']['result:'.Adjuster::SLOT] ?? null) === $runs[0]['output'];
+        return null !== $accepted && [] !== $runs && ($accepted->inputs[Result::RESULT.Adjuster::SLOT] ?? null) === $runs[0]->output;
     }
 
-    /**
-     * @param array<string, mixed> $run
-     * @param list<string>         $sentences
-     */
-    private static function run(array $run, string $headline, array $sentences): RunView
+    /** @param list<string> $sentences */
+    private static function run(Result $run, AdjustmentSummary $s, string $headline, array $sentences): RunView
     {
-        $s = $run['summary'];
-        $r = (int) $s['redundancy'];
-
         return new RunView(
-            (int) $run['id'], (int) $run['run'], strtr($run['created_at'], ' ', 'T').'Z', $run['author_name'], $s['test']['passed'] ?? null, $s['converged'], $s['varianceFactor'],
-            isset($s['test']) ? $s['test']['lower'] / $r : null, isset($s['test']) ? $s['test']['upper'] / $r : null, $r, (int) $s['observations'], (int) $s['stations'], (int) $s['aside'],
-            (bool) ($run['settings']['free'] ?? false), (float) ($run['settings']['confidence'] ?? 0.95), $headline, $sentences, $s['warnings'],
+            $run->id(), $run->run, $run->at(), $run->authorName, $s->passed(), $s->converged, $s->varianceFactor,
+            null === $s->test ? null : $s->test['lower'] / $s->redundancy, null === $s->test ? null : $s->test['upper'] / $s->redundancy,
+            $s->redundancy, $s->observations, $s->stations, $s->aside, (bool) ($run->settings['free'] ?? false), self::confidence($run),
+            $headline, $sentences, $s->warnings,
         );
     }
 
-    /**
-     * @param ?array<string, mixed> $document
-     *
-     * @return list<RowView>
-     */
-    private function rows(Project $project, ?array $document): array
+    /** @return list<RowView> */
+    private function rows(Project $project, ?StoredAdjustment $adjustment): array
     {
-        $statistics = $place = [];
-        foreach ($document['observations'] ?? [] as $row) {
-            $statistics[$document['ids'][$row['index']]][$row['component'] ?? ''] = $row;
-        }
-        foreach ($document['stations'] ?? [] as $s) {
-            $place[$s['id']] = $s;
-        }
         $views = [];
-        foreach ($this->connection->iterateAssociative('SELECT o.*, f.name AS file FROM observation o LEFT JOIN survey_file f ON f.id = o.file_id WHERE o.project_id = ? ORDER BY o.id', [$project->id()]) as $o) {
-            foreach ('vector' === $o['kind'] ? ['dx' => 'v1', 'dy' => 'v2', 'dz' => 'v3'] : ['' => 'v1'] as $component => $column) {
-                $s = $statistics[$o['id']][$component] ?? null;
-                $isUsed = ((int) $o['used'] & (self::COMPONENT_BITS[$component] ?? 1)) > 0;
-                $ground = null;
-                if (isset($s['residual'])) {
-                    $ground = 1000.0 * $s['residual'];
-                    if (\in_array($o['kind'], ['direction', 'zenith', 'azimuth', 'angle'], true)) {
-                        $a = $place[$o['from_name']] ?? null;
-                        $b = $place[$o['to_name']] ?? null;
-                        $ground = null === $a || null === $b ? null : 1000.0 * deg2rad($s['residual']) * hypot($a['e'] - $b['e'], $a['n'] - $b['n']);
-                    }
-                }
-                $views[] = new RowView(
-                    (int) $o['id'], '' === $component ? null : $component, $o['kind'], (string) $o['set_name'], (string) $o['from_name'], (string) $o['to_name'], (float) $o[$column],
-                    $s['residual'] ?? null, $ground, $s['sd'] ?? (null === $o['sd'] ? null : (float) $o['sd']), $s['standardized'] ?? null, $s['redundancyNumber'] ?? null,
-                    $s['minimalDetectable'] ?? null, $s['externalEffect'] ?? null, $s['flagged'] ?? false, $isUsed, (string) $o['reason'], $o['aside_by'],
-                    null === $o['aside_at'] ? null : strtr($o['aside_at'], ' ', 'T').'Z', null === $o['file_id'] ? null : (int) $o['file_id'], $o['file'], null === $o['line'] ? null : (int) $o['line'],
-                );
+        foreach ($this->observations->rows($project) as $o) {
+            $scalars = 'vector' === $o->kind ? ['dx' => $o->v1, 'dy' => (float) $o->v2, 'dz' => (float) $o->v3] : ['' => $o->v1];
+            foreach ($scalars as $component => $observed) {
+                $views[] = self::row($o, $component, $observed, $adjustment);
             }
         }
 
         return $views;
     }
 
-    /**
-     * @param array<string, mixed>  $document
-     * @param ?array<string, mixed> $previous
-     *
-     * @return list<StationView>
-     */
-    private function stations(Project $project, array $document, ?array $previous): array
+    private static function row(ObservationRow $o, string $component, float $observed, ?StoredAdjustment $adjustment): RowView
     {
-        $points = [];
-        foreach ($this->connection->fetchAllAssociative('SELECT name, role, held FROM point WHERE project_id = ?', [$project->id()]) as $p) {
-            $points[(string) $p['name']] = $p;
-        }
-        $before = array_column($previous['stations'] ?? [], null, 'id');
+        $s = $adjustment?->row($o->id, $component) ?? [];
+        $residual = $s['residual'] ?? null;
+        $isAngular = \in_array($o->kind, self::ANGULAR, true);
+        // A residual angle as the length it makes at the target.
+        $arm = $isAngular && null !== $residual ? $adjustment?->distance($o->from, $o->to) : null;
+        $ground = match (true) {
+            null === $residual => null,
+            !$isAngular => 1000.0 * $residual,
+            null === $arm => null,
+            default => 1000.0 * deg2rad($residual) * $arm,
+        };
 
-        return array_values(array_map(static function (array $s) use ($points, $before): StationView {
-            $b = $before[$s['id']] ?? null;
-
-            return new StationView(
-                (string) $s['id'], $s['e'], $s['n'], $s['h'], $s['sd']['e'], $s['sd']['n'], $s['sd']['h'], $s['ellipse']['semiMajor'], $s['ellipse']['semiMinor'], $s['ellipse']['bearing'],
-                'control' === ($points[$s['id']]['role'] ?? '') ? (string) $points[$s['id']]['held'] : '', 'control' === ($points[$s['id']]['role'] ?? ''),
-                null === $b ? null : $s['e'] - $b['e'], null === $b ? null : $s['n'] - $b['n'], null === $b ? null : $s['h'] - $b['h'],
-            );
-        }, array_filter($document['stations'], static fn (array $s): bool => null !== $s['e'])));
+        return new RowView(
+            $o->id, '' === $component ? null : $component, $o->kind, $o->set, $o->from, $o->to, $observed, $residual, $ground, $s['sd'] ?? $o->sd,
+            $s['standardized'] ?? null, $s['redundancyNumber'] ?? null, $s['minimalDetectable'] ?? null, $s['externalEffect'] ?? null,
+            $s['flagged'] ?? false, ($o->used & (Observation::COMPONENTS[$component] ?? 1)) > 0, $o->reason, $o->asideBy,
+            null === $o->asideAt ? null : strtr($o->asideAt, ' ', 'T').'Z', $o->fileId, $o->file, $o->line,
+        );
     }
 
-    /**
-     * @param list<array<string, mixed>> $runs
-     * @param ?array<string, mixed>      $document
-     */
-    private function comparison(array $runs, ?array $document): ?ComparisonView
+    /** @return list<StationView> */
+    private function stations(Project $project, StoredAdjustment $adjustment, ?StoredAdjustment $before): array
     {
-        if (null === $document || !isset($runs[1])) {
+        $points = [];
+        foreach ($this->points->rows($project) as $p) {
+            if (isset($adjustment->stations[$p->name])) {
+                $points[$p->name] = $p;
+            }
+        }
+        $views = [];
+        foreach ($adjustment->stations as $name => $s) {
+            $p = $points[$name] ?? null;
+            $b = $before->stations[$name] ?? null;
+            $isControl = Point::CONTROL === $p?->role;
+            $views[] = new StationView(
+                (string) $name, (float) $s['e'], (float) $s['n'], (float) $s['h'], $s['sd']['e'], $s['sd']['n'], $s['sd']['h'],
+                $s['ellipse']['semiMajor'], $s['ellipse']['semiMinor'], $s['ellipse']['bearing'], $isControl ? (string) $p?->held : '', $isControl,
+                null === $b ? null : $s['e'] - $b['e'], null === $b ? null : $s['n'] - $b['n'], null === $b ? null : $s['h'] - $b['h'],
+            );
+        }
+
+        return $views;
+    }
+
+    /** @param list<Result> $runs */
+    private static function comparison(array $runs, ?StoredAdjustment $newest, ?StoredAdjustment $before): ?ComparisonView
+    {
+        if (null === $newest || null === $before) {
             return null;
         }
-        $before = array_column($this->store->getJson($runs[1]['output'])['stations'], null, 'id');
         $shifts = [];
         $largest = 0.0;
-        foreach ($document['stations'] as $s) {
-            $b = $before[$s['id']] ?? null;
-            if (null !== $b && null !== $s['e'] && null !== $b['e']) {
-                $shift = new ShiftView((string) $s['id'], $s['e'] - $b['e'], $s['n'] - $b['n'], $s['h'] - $b['h']);
+        foreach ($newest->stations as $name => $s) {
+            $b = $before->stations[$name] ?? null;
+            if (null !== $b) {
+                $shift = new ShiftView((string) $name, $s['e'] - $b['e'], $s['n'] - $b['n'], $s['h'] - $b['h']);
                 $largest = max($largest, sqrt($shift->e ** 2 + $shift->n ** 2 + $shift->h ** 2));
                 $shifts[] = $shift;
             }
         }
+        $summary = AdjustmentSummary::of($runs[1]);
 
-        return new ComparisonView((int) $runs[1]['run'], $runs[1]['summary']['varianceFactor'], $runs[1]['summary']['test']['passed'] ?? null, $shifts, $largest);
+        return new ComparisonView($runs[1]->run, $summary->varianceFactor, $summary->passed(), $shifts, $largest);
     }
 }

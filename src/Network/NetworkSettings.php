@@ -6,6 +6,7 @@ namespace App\Network;
 
 use App\Network\View\SettingsView;
 use App\Project\Project;
+use App\Result\ContentVersions;
 use Mensura\Network\Settings;
 
 /** A project's network settings with the defaults of a good one-second instrument. */
@@ -18,14 +19,27 @@ final class NetworkSettings
 
     public static function of(Project $project): SettingsView
     {
-        return new SettingsView(...array_intersect_key($project->networkSettings(), self::DEFAULTS) + self::DEFAULTS);
+        $s = $project->networkSettings() + self::DEFAULTS;
+        $number = static fn (string $key): float => (float) $s[$key];
+
+        return new SettingsView(
+            $number('directionSd'), $number('zenithSd'), $number('distanceConstant'), $number('distancePpm'), $number('instrumentCentring'),
+            $number('targetCentring'), $number('heightCentring'), $number('refraction'), $number('confidence'), (bool) $s['free'],
+        );
+    }
+
+    /** Changes with the settings, and only with them. */
+    public static function version(Project $project): string
+    {
+        return ContentVersions::hash($project->networkSettings());
     }
 
     public static function core(SettingsView $v): Settings
     {
         return new Settings(
             confidence: $v->confidence, refraction: $v->refraction, directionSd: $v->directionSd / 3600.0, zenithSd: $v->zenithSd / 3600.0,
-            distanceSd: [$v->distanceConstant, $v->distancePpm], instrumentCentring: $v->instrumentCentring, targetCentring: $v->targetCentring, heightCentring: $v->heightCentring,
+            distanceSd: [$v->distanceConstant, $v->distancePpm], instrumentCentring: $v->instrumentCentring, targetCentring: $v->targetCentring,
+            heightCentring: $v->heightCentring,
         );
     }
 }

@@ -7,14 +7,22 @@ namespace App\Network;
 use App\Ledger\Journal;
 use App\Ledger\Operation;
 use App\Project\Project;
-use Doctrine\DBAL\Connection;
+use App\Survey\FollowsRename;
+use App\Survey\ObservationRepository;
+use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 
 /** Gives a point another name everywhere; onto an existing name it means that both are one mark. */
 final class RenamePoint implements Operation
 {
-    public function __construct(private readonly Connection $connection, private readonly string $from, private readonly string $to)
-    {
+    /** @param iterable<FollowsRename> $followers */
+    public function __construct(
+        private readonly PointRepository $points,
+        private readonly ObservationRepository $observations,
+        private readonly iterable $followers,
+        private readonly string $from,
+        private readonly string $to,
+    ) {
     }
 
     public function name(): string
@@ -34,26 +42,36 @@ final class RenamePoint implements Operation
 
     public function apply(Project $project, Journal $journal): void
     {
-        $id = $project->id();
-        $point = $this->connection->fetchOne('SELECT id FROM point WHERE project_id = ? AND name = ?', [$id, $this->from]);
-        $target = $this->connection->fetchOne('SELECT id FROM point WHERE project_id = ? AND name = ?', [$id, $this->to]);
-        $observations = $this->connection->fetchAllAssociative('SELECT id, from_name, to_name FROM observation WHERE project_id = ? AND (from_name = ? OR to_name = ?)', [$id, $this->from, $this->from]);
-        if (false === $point && [] === $observations) {
+        if ($this->from === $this->to) {
+            throw new UnusableInput('/to', \sprintf('is %s already', $this->from));
+        }
+        $point = $this->points->named($project, $this->from);
+        $observations = $this->observations->touching($project, $this->from);
+        if (null === $point && [] === $observations) {
             throw new UnusableInput('/from', \sprintf('there is no point %s', $this->from));
         }
         foreach ($observations as $o) {
-            $ends = ['from_name' => $o['from_name'] === $this->from ? $this->to : $o['from_name'], 'to_name' => $o['to_name'] === $this->from ? $this->to : $o['to_name']];
-            if ($ends['from_name'] === $ends['to_name']) {
+            $o->fromName = $this->renamed($o->fromName);
+            $o->toName = $this->renamed($o->toName);
+            $o->backName = null === $o->backName ? null : $this->renamed($o->backName);
+            if ($o->fromName === $o->toName) {
                 throw new UnusableInput('/to', \sprintf('%s and %s observe each other, so they are two marks', $this->from, $this->to));
             }
-            $journal->update('observation', (int) $o['id'], $ends);
         }
-        if (false !== $point) {
-            if (false !== $target) {
-                $journal->delete('point', (int) $point);
+        if (null !== $point) {
+            if (null === $this->points->named($project, $this->to)) {
+                $point->name = $this->to;
             } else {
-                $journal->update('point', (int) $point, ['name' => $this->to]);
+                $this->points->remove($point);
             }
         }
+        foreach ($this->followers as $follower) {
+            $follower->renamed($project, $this->from, $this->to);
+        }
+    }
+
+    private function renamed(string $name): string
+    {
+        return $name === $this->from ? $this->to : $name;
     }
 }

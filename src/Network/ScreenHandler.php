@@ -8,6 +8,7 @@ use App\Job\JobContext;
 use App\Job\JobHandler;
 use App\Network\View\ScreenedView;
 use Mensura\Network\Adjustment;
+use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 
 /** Screening proposes; nothing is set aside until someone accepts the proposal. */
@@ -32,9 +33,16 @@ final class ScreenHandler implements JobHandler
             $o = $network->observations[$entry['index']];
             $proposals[] = new ScreenedView(
                 $ids[$entry['index']], $entry['component'] ?? null, $entry['pass'], $entry['standardized'],
-                \sprintf('%s %s to %s', ObservationKind::Vector === $o->kind ? 'vector '.($entry['component'] ?? '') : $o->kind->value, $o->from.('' === (string) $o->set ? '' : '/'.$o->set), $o->to),
+                self::words($o, $entry['component'] ?? ''),
             );
         }
         $context->outcome(['proposals' => $proposals, 'varianceFactor' => $result->varianceFactor, 'passed' => $result->globalTest['passed'] ?? null]);
+    }
+
+    private static function words(Observation $o, string $component): string
+    {
+        $kind = ObservationKind::Vector === $o->kind ? 'vector '.$component : $o->kind->value;
+
+        return \sprintf('%s %s to %s', $kind, $o->from.('' === (string) $o->set ? '' : '/'.$o->set), $o->to);
     }
 }

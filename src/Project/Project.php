@@ -4,18 +4,20 @@ declare(strict_types=1);
 
 namespace App\Project;
 
+use App\Store\Journaled;
 use Doctrine\ORM\Mapping as ORM;
 
-#[ORM\Entity]
+/** One job of the office: its name, what its coordinates and heights mean, how its numbers are shown and weighted. */
+#[ORM\Entity(repositoryClass: ProjectRepository::class)]
 #[ORM\Table(name: 'project')]
-class Project
+class Project implements Journaled
 {
     public const PLANE = 'plane';
 
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     private ?int $id = null;
 
-    /** Counts ledger entries; caches of derived facts carry it. */
+    /** Counts changes; caches of derived facts carry it. */
     #[ORM\Column]
     private int $revision = 0;
 
@@ -23,12 +25,12 @@ class Project
     #[ORM\Column(type: 'json')]
     private array $units = ['length' => 'm', 'angle' => 'dms', 'decimals' => 3];
 
-    /** @var array<string, mixed> */
+    /** @var array<string, float|bool> */
     #[ORM\Column(type: 'json')]
     private array $networkSettings = [];
 
     /** The geoid heights refer to when they are geoid heights: "installed:NAME" or "grid:ID" of a file of the project. */
-    #[ORM\Column(length: 80)]
+    #[ORM\Column(length: 80, options: ['default' => ''])]
     private string $geoid = '';
 
     public function __construct(
@@ -60,9 +62,19 @@ class Project
         return $this->reference;
     }
 
+    public function isPlane(): bool
+    {
+        return self::PLANE === $this->reference;
+    }
+
     public function heights(): string
     {
         return $this->heights;
+    }
+
+    public function hasGeoidHeights(): bool
+    {
+        return 'geoid' === $this->heights;
     }
 
     public function geoid(): string
@@ -86,9 +98,28 @@ class Project
         return $this->units;
     }
 
-    /** @return array<string, mixed> */
+    /** @return array<string, float|bool> */
     public function networkSettings(): array
     {
         return $this->networkSettings;
+    }
+
+    /** @param array<string, string|int> $units */
+    public function showIn(array $units): void
+    {
+        $this->units = $units;
+    }
+
+    /** @param array<string, float|bool> $settings */
+    public function weighBy(array $settings): void
+    {
+        $this->networkSettings = $settings;
+    }
+
+    public function refer(string $reference, string $heights, string $geoid): void
+    {
+        $this->reference = $reference;
+        $this->heights = $heights;
+        $this->geoid = $geoid;
     }
 }

@@ -7,22 +7,30 @@ namespace App\Reference;
 use App\Ledger\Journal;
 use App\Ledger\Operation;
 use App\Project\Project;
-use Doctrine\DBAL\Connection;
+use App\Survey\MovedPoint;
+use App\Survey\Point;
+use App\Survey\PointRepository;
+use App\Survey\PointRow;
 use Mensura\Fault\UnusableInput;
-use Mensura\Reference\Localization\Localization;
-use Mensura\Reference\Localization\LocalizationJson;
-use Mensura\Reference\Localization\UnusablePairs;
 
 /** Brings everything known only locally onto the grid of a localization; a plane project becomes one in that system. */
 final class ApplyLocalization implements Operation
 {
+    /** Metres; no place on the earth has larger numbers, whatever the projection. */
+    private const FARTHEST = 1e8;
+
     private string $title = '';
 
     /** @var array<string, mixed> */
     private array $detail = [];
 
-    public function __construct(private readonly Connection $connection, private readonly ProjectReference $references, private readonly int $localization)
-    {
+    public function __construct(
+        private readonly PointRepository $points,
+        private readonly ProjectReference $references,
+        private readonly Localizations $localizations,
+        private readonly Followers $followers,
+        private readonly int $localization,
+    ) {
     }
 
     public function name(): string
@@ -42,57 +50,47 @@ final class ApplyLocalization implements Operation
 
     public function apply(Project $project, Journal $journal): void
     {
-        [$name, $system, $heights, $l] = self::read($this->connection, $project, $this->localization);
-        [$kind, $geoid] = explode('|', $heights, 2) + [1 => ''];
-        $wasPlane = Project::PLANE === $project->reference();
-        if (!$wasPlane && ($project->reference() !== $system || $project->heights() !== $kind || $project->geoid() !== $geoid)) {
-            throw new UnusableInput('/localization', \sprintf('"%s" leads to %s with %s heights, but the project is in %s with %s heights; change the project\'s system first', $name, $system, $kind, $project->reference(), $project->heights()));
-        }
-        if ($wasPlane) {
-            $target = $this->references->projected($project->id(), $system);
-            if ('geoid' === $kind) {
-                ProjectReference::fits($this->references->geoid($project->id(), $geoid), $target);
-            }
-        }
+        $l = $this->localizations->read($project, $this->localization);
+        $wasPlane = $project->isPlane();
+        $this->check($project, $l);
         $moved = 0;
-        foreach ($this->connection->fetchAllAssociative("SELECT id, e, n, h, given_e, given_n, given_h FROM point WHERE project_id = ? AND known = 'local'", [$project->id()]) as $p) {
-            $fields = ['known' => 'global'];
-            foreach ([['e', 'n', 'h'], ['given_e', 'given_n', 'given_h']] as [$ce, $cn, $ch]) {
-                if (null !== $p[$ce] && null !== $p[$cn]) {
-                    [$e, $n] = $l->toGrid((float) $p[$ce], (float) $p[$cn]);
-                    $fields += [$ce => $e, $cn => $n, $ch => null === $p[$ch] ? null : $l->heightToGrid((float) $p[$ce], (float) $p[$cn], (float) $p[$ch])];
-                } elseif (null !== $p[$ch] && null !== $p['e'] && null !== $p['n']) {
-                    // A height given alone follows where the point itself lies.
-                    $fields += [$ch => $l->heightToGrid((float) $p['e'], (float) $p['n'], (float) $p[$ch])];
-                }
+        $way = static function (float $e, float $n, ?float $h) use ($l): array {
+            $place = $l->toGrid($e, $n, $h);
+            if (max(abs($place[0]), abs($place[1]), abs((float) $place[2])) > self::FARTHEST) {
+                throw new UnusableInput('/localization', \sprintf('"%s" leads to no place on the earth; fit or import it again', $l->name));
             }
-            $journal->update('point', (int) $p['id'], $fields);
+
+            return $place;
+        };
+        $this->points->move($project, $journal, static function (PointRow $p) use ($way, &$moved): ?MovedPoint {
+            if (Point::LOCALLY !== $p->known) {
+                return null;
+            }
             ++$moved;
-        }
+
+            return MovedPoint::along($p, Point::GLOBALLY, $way);
+        });
         if (0 === $moved && !$wasPlane) {
             throw new UnusableInput('/localization', 'no point of the project is known only locally; there is nothing to bring onto the grid');
         }
         if ($wasPlane) {
-            SurfaceLines::move($this->connection, $journal, $project, static fn (string $surface, float $e, float $n): array => $l->toGrid($e, $n));
-            $journal->update('project', $project->id(), ['reference' => $system, 'heights' => $kind, 'geoid' => $geoid]);
+            $this->followers->move($project, static fn (string $what, float $e, float $n): array => \array_slice($way($e, $n, null), 0, 2));
+            $project->refer($l->system, $l->heightKind, $l->geoid);
         }
-        $this->title = \sprintf('Applied the localization %s: %d points now in %s', $name, $moved, $system);
-        $this->detail = ['localization' => $name, 'moved' => $moved, 'system' => $system, 'heights' => $heights];
+        $this->title = \sprintf('Applied the localization %s: %d points now in %s', $l->name, $moved, $l->system);
+        $this->detail = ['localization' => $l->name, 'moved' => $moved, 'system' => $l->system, 'heights' => $l->heights];
     }
 
-    /** @return array{string, string, string, Localization} name, system, heights ("kind" or "geoid|which"), localization */
-    public static function read(Connection $connection, Project $project, int $id): array
+    private function check(Project $project, ReadLocalization $l): void
     {
-        $row = $connection->fetchAssociative('SELECT name, file FROM localization WHERE id = ? AND project_id = ?', [$id, $project->id()]);
-        if (false === $row) {
-            throw new UnusableInput('/localization', 'there is no such localization in this project');
+        if ($project->isPlane()) {
+            $target = $this->references->projected($project->id(), $l->system);
+            if ('geoid' === $l->heightKind) {
+                ProjectReference::fits($this->references->geoid($project->id(), $l->geoid), $target);
+            }
+        } elseif (!$l->leadsTo($project)) {
+            $words = '"%s" leads to %s with %s heights, but the project is in %s with %s heights; change the project\'s system first';
+            throw new UnusableInput('/localization', \sprintf($words, $l->name, $l->system, $l->heightKind, $project->reference(), $project->heights()));
         }
-        try {
-            $file = LocalizationJson::read((string) $row['file']);
-        } catch (UnusablePairs $e) {
-            throw new UnusableInput('/localization', $e->getMessage());
-        }
-
-        return [(string) $row['name'], $file['system'], $file['heights'], $file['localization']];
     }
 }

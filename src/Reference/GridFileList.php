@@ -6,7 +6,6 @@ namespace App\Reference;
 
 use App\Project\Project;
 use App\Reference\View\GridFileView;
-use Doctrine\DBAL\Connection;
 use Mensura\Reference\Crs\Area;
 use Mensura\Reference\Grid\GridFiles;
 use Mensura\Reference\Grid\UnreadableGrid;
@@ -16,7 +15,7 @@ final class GridFileList
 {
     private const INSTALLED = ['egm96_15.gtx', 'egm08_25.gtx'];
 
-    public function __construct(private readonly Connection $connection, private readonly ProjectReference $references)
+    public function __construct(private readonly GridFileRepository $kept, private readonly ProjectReference $references)
     {
     }
 
@@ -35,14 +34,19 @@ final class GridFileList
             } catch (UnreadableGrid) {
                 continue;
             }
-            $list[] = new GridFileView('installed:'.basename($path), null, basename($path), 'geoid', 'installed', (int) filesize($path), $grid->area()->bounds(), $grid->dLat, 'WGS 84', null === $extent || $grid->area()->covers($extent), []);
-        }
-        foreach ($this->connection->fetchAllAssociative('SELECT * FROM grid_file WHERE project_id = ? ORDER BY id', [$project->id()]) as $row) {
-            $info = json_decode((string) $row['info'], true, 8, \JSON_THROW_ON_ERROR);
-            $bounds = $info['bounds'] ?? null;
+            $area = $grid->area();
+            $covers = null === $extent || $area->covers($extent);
+            $file = basename($path);
             $list[] = new GridFileView(
-                'grid:'.$row['id'], (int) $row['id'], (string) $row['name'], (string) $row['kind'], (string) $row['origin'], (int) $row['size'], $bounds, $info['step'] ?? null, (string) ($info['ellipsoid'] ?? ''),
-                null === $extent || null === $bounds || (new Area(...$bounds))->covers($extent), $info['notes'] ?? [],
+                'installed:'.$file, null, $file, GridFile::GEOID, 'installed', (int) filesize($path), $area->bounds(), $grid->dLat, 'WGS 84', $covers, [],
+            );
+        }
+        foreach ($this->kept->of($project) as $file) {
+            $bounds = $file->info['bounds'] ?? null;
+            $covers = null === $extent || null === $bounds || (new Area(...$bounds))->covers($extent);
+            $list[] = new GridFileView(
+                'grid:'.$file->id(), $file->id(), $file->name, $file->kind, $file->origin, $file->size, $bounds, $file->info['step'] ?? null,
+                $file->ellipsoid(), $covers, $file->info['notes'] ?? [],
             );
         }
 

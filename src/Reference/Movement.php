@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Reference;
 
-use App\Project\Project;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Crs\Area;
 use Mensura\Reference\Crs\CoordinateSystem;
@@ -14,6 +13,7 @@ use Mensura\Reference\Grid\OutsideGrid;
 use Mensura\Reference\Operation\MissingGrid;
 use Mensura\Reference\Operation\NoWay;
 use Mensura\Reference\Operation\Route;
+use Mensura\Reference\Operation\RouteFinder;
 use Mensura\Reference\Operation\RouteSettings;
 
 /** The way of coordinates from one meaning to another: system and heights on either side. Metres in, metres out. */
@@ -32,20 +32,21 @@ final readonly class Movement
      * @param ?Area   $area   one transformation for all points of this area
      * @param ?string $prefer name of the transformation chosen among the candidates
      */
-    public static function between(ProjectReference $references, Project $project, HorizontalSystem $from, ?GeoidGrid $fromGeoid, HorizontalSystem $to, ?GeoidGrid $toGeoid, ?Area $area, ?string $prefer = null, ?float $epoch = null): self
+    public static function between(RouteFinder $finder, Side $from, Side $to, ?Area $area, ?string $prefer = null, ?float $epoch = null): self
     {
         try {
-            $route = $references->finder($project->id())->route(
-                new CoordinateSystem(ProjectReference::spatial($from)), new CoordinateSystem(ProjectReference::spatial($to)),
+            $route = $finder->route(
+                new CoordinateSystem(ProjectReference::spatial($from->system)), new CoordinateSystem(ProjectReference::spatial($to->system)),
                 new RouteSettings(area: null === $prefer ? $area : null, epoch: $epoch, prefer: $prefer),
             );
         } catch (MissingGrid $e) {
             throw new UnusableInput('/operation', $e->getMessage().'. Import the grid file, or choose another transformation yourself');
         } catch (NoWay $e) {
-            throw new UnusableInput('/operation', $e->getMessage().'. Make an own system that states its transformation (towgs84 in a PROJ string, BOUNDCRS in WKT2)');
+            $remedy = '. Make an own system that states its transformation (towgs84 in a PROJ string, BOUNDCRS in WKT2)';
+            throw new UnusableInput('/operation', $e->getMessage().$remedy);
         }
 
-        return new self($from, $fromGeoid, $to, $toGeoid, $route);
+        return new self($from->system, $from->geoid, $to->system, $to->geoid, $route);
     }
 
     /**

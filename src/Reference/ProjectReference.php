@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace App\Reference;
 
+use App\Project\MeaningOfCoordinates;
 use App\Project\Project;
 use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
+use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 use Mensura\Geodesy\Ellipsoid;
 use Mensura\Network\Frame;
@@ -27,18 +28,34 @@ use Mensura\Reference\UnknownSystem;
 use Mensura\Reference\UnsupportedMethod;
 
 /** What a project's coordinates and heights mean: its system, its geoid, its own grid files, and where it lies. */
-final class ProjectReference
+final class ProjectReference implements MeaningOfCoordinates
 {
-    /** SQL condition on points: in a projected system, those known only locally have no place on the grid. */
-    public const ON_GRID = "(point.known = 'global' OR (SELECT reference FROM project WHERE id = point.project_id) = 'plane')";
-
     private ?Registry $registry = null;
 
     /** @var array<string, GridFiles> */
     private array $files = [];
 
-    public function __construct(private readonly Connection $connection, private readonly FileStore $store)
+    public function __construct(
+        private readonly CustomSystemRepository $systems,
+        private readonly GridFileRepository $gridFiles,
+        private readonly PointRepository $points,
+        private readonly FileStore $store,
+    ) {
+    }
+
+    public function systemName(Project $project): string
     {
+        return $this->of($project)->name ?? 'plane local system';
+    }
+
+    public function geoidName(Project $project): string
+    {
+        return $this->geoidOf($project)->name ?? '';
+    }
+
+    public function beginsIn(string $reference): string
+    {
+        return $this->projected(0, $reference)->code ?? throw new UnusableInput('/reference', 'a new project begins in a system of the registry');
     }
 
     public function registry(): Registry
@@ -54,8 +71,8 @@ final class ProjectReference
     public function grids(int $project): GridFiles
     {
         $files = [];
-        foreach ($this->connection->fetchAllAssociative('SELECT name, sha256 FROM grid_file WHERE project_id = ? ORDER BY id', [$project]) as $row) {
-            $files[(string) $row['name']] = $this->store->localPath((string) $row['sha256']);
+        foreach ($this->gridFiles->of($project) as $file) {
+            $files[$file->name] = $this->store->localPath($file->sha256);
         }
         $key = $project.json_encode($files);
 
@@ -74,13 +91,10 @@ final class ProjectReference
             return null;
         }
         try {
-            if (1 === preg_match('/^custom:(\d+)$/', $reference, $match)) {
-                $row = $this->connection->fetchAssociative('SELECT name, definition FROM custom_system WHERE id = ? AND project_id = ?', [(int) $match[1], $project]);
-                if (false === $row) {
-                    throw new UnusableInput('/reference', 'there is no such system in this project');
-                }
+            if (1 === preg_match('/^custom:([0-9]{1,15})$/', $reference, $match)) {
+                $own = $this->systems->in($project, (int) $match[1]) ?? throw new UnusableInput('/reference', 'there is no such system in this project');
 
-                return self::named($this->read((string) $row['definition'])->horizontal, (string) $row['name']);
+                return self::named($this->read($own->definition)->horizontal, $own->name);
             }
 
             return $this->read($reference)->horizontal;
@@ -102,9 +116,13 @@ final class ProjectReference
     /** A system that a project can be in: projected. */
     public function projected(int $project, string $reference): HorizontalSystem
     {
-        $system = $this->system($project, $reference) ?? throw new UnusableInput('/reference', 'a plane local system is not a coordinate reference system');
+        $system = $this->system($project, $reference);
+        if (null === $system) {
+            throw new UnusableInput('/reference', 'a plane local system is not a coordinate reference system');
+        }
         if (!$system->isProjected()) {
-            throw new UnusableInput('/reference', \sprintf('%s is %s; a project needs eastings and northings, so a projected system', $system->label(), $system->kind));
+            $words = '%s is %s; a project needs eastings and northings, so a projected system';
+            throw new UnusableInput('/reference', \sprintf($words, $system->label(), $system->kind));
         }
 
         return $system;
@@ -117,16 +135,17 @@ final class ProjectReference
 
     public function geoidOf(Project $project): ?GeoidGrid
     {
-        return 'geoid' === $project->heights() ? $this->geoid($project->id(), $project->geoid()) : null;
+        return $project->hasGeoidHeights() ? $this->geoid($project->id(), $project->geoid()) : null;
     }
 
     /** System and heights in a line, for reports and files. */
     public function words(Project $project): string
     {
         $system = $this->of($project);
-        $heights = 'geoid' === $project->heights() ? 'heights above '.$this->geoid($project->id(), $project->geoid())->name : $project->heights().' heights';
+        $heights = $project->hasGeoidHeights() ? 'heights above '.$this->geoidName($project) : $project->heights().' heights';
+        $code = str_starts_with($project->reference(), 'EPSG:') ? $project->reference().' ' : '';
 
-        return (null === $system ? 'plane local system' : trim((str_starts_with($project->reference(), 'EPSG:') ? $project->reference().' ' : '').$system->name)).', '.$heights;
+        return (null === $system ? 'plane local system' : trim($code.$system->name)).', '.$heights;
     }
 
     /** @param string $which "installed:NAME" or "grid:ID" */
@@ -134,17 +153,17 @@ final class ProjectReference
     {
         try {
             if (1 === preg_match('/^installed:([A-Za-z0-9_.-]+)$/', $which, $match)) {
-                $path = GridFiles::installed()->find([$match[1]]) ?? throw new UnusableInput('/geoid', \sprintf('the geoid %s is not installed', $match[1]));
+                $path = GridFiles::installed()->find([$match[1]]);
+                if (null === $path) {
+                    throw new UnusableInput('/geoid', \sprintf('the geoid %s is not installed', $match[1]));
+                }
 
                 return $this->grids($project)->geoid($path);
             }
-            if (1 === preg_match('/^grid:(\d+)$/', $which, $match)) {
-                $row = $this->connection->fetchAssociative("SELECT name, sha256, info FROM grid_file WHERE id = ? AND project_id = ? AND kind = 'geoid'", [(int) $match[1], $project]);
-                if (false !== $row) {
-                    $grid = $this->grids($project)->geoid($this->store->localPath((string) $row['sha256']));
-                    $info = json_decode((string) $row['info'], true, 8, \JSON_THROW_ON_ERROR);
-
-                    return new GeoidGrid((string) $row['name'], $grid->south, $grid->west, $grid->dLat, $grid->dLon, $grid->rows, $grid->columns, $grid->values, (string) ($info['ellipsoid'] ?? ''));
+            if (1 === preg_match('/^grid:([0-9]{1,15})$/', $which, $match)) {
+                $file = $this->gridFiles->in($project, (int) $match[1]);
+                if (null !== $file && $file->isGeoid()) {
+                    return $this->grids($project)->geoid($this->store->localPath($file->sha256))->named($file->name, $file->ellipsoid());
                 }
             }
         } catch (UnreadableGrid $e) {
@@ -168,24 +187,25 @@ final class ProjectReference
         $global = abs($own->a - Ellipsoid::wgs84()->a) < 0.01 && abs($own->f - Ellipsoid::wgs84()->f) < 1e-9;
         $geoidGlobal = \in_array(str_replace([' ', '_'], '', strtolower($name)), ['wgs84', 'grs80', 'grs1980'], true);
         if ($global !== $geoidGlobal || !$global && 0 !== strcasecmp($name, $own->name)) {
-            throw new UnusableInput('/geoid', \sprintf('the geoid %s gives heights above the ellipsoid %s, but %s is on %s; make a geoid extract on that ellipsoid first', $geoid->name, $name, $system->label(), $own->name));
+            $words = 'the geoid %s gives heights above the ellipsoid %s, but %s is on %s; make a geoid extract on that ellipsoid first';
+            throw new UnusableInput('/geoid', \sprintf($words, $geoid->name, $name, $system->label(), $own->name));
         }
     }
 
     /** Coordinates are kept in metres whatever the system's own unit is. */
     public static function inMetres(HorizontalSystem $s): HorizontalSystem
     {
-        return 1.0 === $s->unit ? $s : new HorizontalSystem($s->kind, $s->code, $s->name, $s->datum, $s->geodetic, $s->dimension, $s->conversion, $s->projection, 1.0, 'metre', $s->axes, $s->area, $s->deprecated, $s->successor, $s->binding, $s->geodeticName);
+        return 1.0 === $s->unit ? $s : $s->with(unit: 1.0, unitName: 'metre');
     }
 
     public static function spatial(HorizontalSystem $s): HorizontalSystem
     {
-        return new HorizontalSystem($s->kind, $s->code, $s->name, $s->datum, $s->geodetic, 3, $s->conversion, $s->projection, $s->unit, $s->unitName, $s->axes, $s->area, $s->deprecated, $s->successor, $s->binding, $s->geodeticName);
+        return $s->with(dimension: 3);
     }
 
     public static function named(HorizontalSystem $s, string $name): HorizontalSystem
     {
-        return new HorizontalSystem($s->kind, $s->code, $name, $s->datum, $s->geodetic, $s->dimension, $s->conversion, $s->projection, $s->unit, $s->unitName, $s->axes, $s->area, $s->deprecated, $s->successor, $s->binding, $s->geodeticName);
+        return $s->with(name: $name);
     }
 
     /** Where the points known globally lie, degrees from Greenwich; null when there are none. */
@@ -195,14 +215,14 @@ final class ProjectReference
         if (null === $system) {
             return null;
         }
-        $box = $this->connection->fetchNumeric("SELECT MIN(e), MIN(n), MAX(e), MAX(n) FROM point WHERE project_id = ? AND known = 'global' AND e IS NOT NULL AND n IS NOT NULL", [$project->id()]);
-        if (false === $box || null === $box[0]) {
+        $box = $this->points->box($project);
+        if (null === $box) {
             return null;
         }
         $lats = $lons = [];
         foreach ([[0, 1], [2, 1], [0, 3], [2, 3]] as [$i, $j]) {
             try {
-                [$lat, $lon] = $system->toGeographic((float) $box[$i], (float) $box[$j]);
+                [$lat, $lon] = $system->toGeographic($box[$i], $box[$j]);
             } catch (OutsideProjection) {
                 return null;
             }

@@ -21,13 +21,13 @@ final class SqlitePragmas implements Middleware
             public function connect(array $params): Connection
             {
                 $connection = parent::connect($params);
-                foreach (['busy_timeout = 10000', 'journal_mode = WAL', 'synchronous = NORMAL', 'foreign_keys = ON'] as $pragma) {
+                foreach (['busy_timeout = 6000', 'journal_mode = WAL', 'synchronous = NORMAL', 'foreign_keys = ON'] as $pragma) {
                     $connection->exec('PRAGMA '.$pragma);
                 }
 
                 $pdo = $connection->getNativeConnection();
                 if ($pdo instanceof \PDO) {
-                    $pdo->sqliteCreateFunction(SqlitePragmas::EXACT, static fn (string $text): float => (float) $text, 1);
+                    $pdo->sqliteCreateFunction(SqlitePragmas::EXACT, static fn (?string $text): ?float => null === $text ? null : (float) $text, 1);
                 }
 
                 return $connection;

@@ -5,24 +5,32 @@ declare(strict_types=1);
 namespace App\Terrain;
 
 use App\Ledger\Journal;
-use App\Ledger\Operation;
-use App\Ledger\Results;
+use App\Ledger\Prepared;
 use App\Project\Project;
+use App\Result\Basis;
+use App\Result\Outcome;
+use App\Result\Result;
+use App\Result\Results;
 use App\Store\FileStore;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\Volume;
 
 /** Volume of a surface against an elevation. */
-final class ComputeVolume implements Operation
+final class ComputeVolume implements Prepared
 {
     public const KIND = 'volume';
 
-    /** @var array<string, float> */
+    /** @var array{cut: float, fill: float, net: float, areaCut: float, areaFill: float, planArea: float}|array{} */
     private array $volume = [];
     private string $label = '';
+    private ?Basis $basis = null;
 
-    public function __construct(private readonly Results $results, private readonly FileStore $store, private readonly int $surface, private readonly float $elevation)
-    {
+    public function __construct(
+        private readonly Results $results,
+        private readonly FileStore $store,
+        private readonly int $surface,
+        private readonly float $elevation,
+    ) {
     }
 
     public function name(): string
@@ -32,7 +40,7 @@ final class ComputeVolume implements Operation
 
     public function title(): string
     {
-        return \sprintf('%s: cut %.1f m³, fill %.1f m³', $this->label, $this->volume['cut'], $this->volume['fill']);
+        return \sprintf('%s: cut %.1f m³, fill %.1f m³', $this->label, $this->volume['cut'] ?? 0.0, $this->volume['fill'] ?? 0.0);
     }
 
     public function detail(): array
@@ -40,14 +48,25 @@ final class ComputeVolume implements Operation
         return ['elevation' => $this->elevation] + $this->volume;
     }
 
-    public function apply(Project $project, Journal $journal): void
+    public function prepare(Project $project): void
     {
-        $surface = $this->results->current($project)['surface:'.$this->surface] ?? throw new UnusableInput('', 'compute the surface first');
-        if (isset($this->results->stale($project)['surface:'.$this->surface])) {
+        $slot = 'surface:'.$this->surface;
+        $surface = $this->results->current($project)[$slot] ?? throw new UnusableInput('', 'compute the surface first');
+        if (isset($this->results->stale($project)[$slot])) {
             throw new UnusableInput('', 'the surface is stale; recompute it first');
         }
-        $this->label = \sprintf('Volume of %s against %.3f m', lcfirst($surface['label']), $this->elevation);
-        $this->volume = Volume::againstElevation(MeshCodec::decode($this->store->get($surface['output'])), $this->elevation);
-        $this->results->record($project, $journal, 'volume:'.$this->surface, self::KIND, $this->label, [], ['surface:'.$this->surface], ['elevation' => $this->elevation], ['elevation' => $this->elevation] + $this->volume, hash('sha256', json_encode([$this->elevation, $this->volume], \JSON_THROW_ON_ERROR)));
+        $this->basis = new Basis([Result::RESULT.$slot => $surface->output]);
+        $this->label = \sprintf('Volume of %s against %.3f m', $surface->inWords(), $this->elevation);
+        $this->volume = Volume::againstElevation(MeshCodec::decode($this->store->get($surface->output)), $this->elevation);
+    }
+
+    public function apply(Project $project, Journal $journal): void
+    {
+        $basis = $this->basis ?? throw new \LogicException('Not prepared.');
+        $settings = ['elevation' => $this->elevation];
+        $output = hash('sha256', json_encode([$this->elevation, $this->volume], \JSON_THROW_ON_ERROR));
+        $this->results->record($project, $journal, new Outcome(
+            'volume:'.$this->surface, self::KIND, $this->label, $basis, $settings, $settings + $this->volume, $output,
+        ));
     }
 }

@@ -6,15 +6,18 @@ namespace App\Terrain;
 
 use App\Ledger\Journal;
 use App\Ledger\Operation;
-use App\Ledger\Results;
-use App\Network\AcceptCoordinates;
 use App\Project\Project;
+use App\Result\Outcome;
+use App\Result\Results;
 
 final class RecordSurface implements Operation
 {
-    /** @param array<string, mixed> $summary */
-    public function __construct(private readonly Results $results, private readonly int $surface, private readonly string $surfaceName, private readonly array $summary, private readonly string $mesh)
-    {
+    public function __construct(
+        private readonly Results $results,
+        private readonly string $surfaceName,
+        private readonly SurfaceSummary $summary,
+        private readonly Outcome $outcome,
+    ) {
     }
 
     public function name(): string
@@ -24,16 +27,18 @@ final class RecordSurface implements Operation
 
     public function title(): string
     {
-        return \sprintf('Computed surface %s: %d points, %d triangles', $this->surfaceName, $this->summary['points'], $this->summary['triangles']);
+        $words = 'Computed surface %s: %d points, %d triangles';
+
+        return \sprintf($words, $this->surfaceName, $this->summary->points, $this->summary->triangles);
     }
 
     public function detail(): array
     {
-        return $this->summary;
+        return (array) $this->summary;
     }
 
     public function apply(Project $project, Journal $journal): void
     {
-        $this->results->record($project, $journal, 'surface:'.$this->surface, SurfaceMaker::kind(), 'Surface '.$this->surfaceName, ['points', 'surface:'.$this->surface], [AcceptCoordinates::SLOT], [], $this->summary, $this->mesh);
+        $this->results->record($project, $journal, $this->outcome);
     }
 }

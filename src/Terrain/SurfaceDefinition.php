@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Terrain;
 
-use App\Reference\ProjectReference;
+use App\Survey\Point;
+use App\Survey\PointRow;
 use App\Terrain\Request\SurfaceRequest;
-use Doctrine\DBAL\Connection;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\SurfaceBuilder;
 use Mensura\Surface\SurfaceLine;
@@ -14,87 +14,132 @@ use Mensura\Surface\SurfaceLine;
 /** Which points and lines make a surface; kept by name so that the surface follows the points. */
 final readonly class SurfaceDefinition
 {
-    private const ROLES = ['control', 'adjusted', 'surveyed'];
+    private const ROLES = [Point::CONTROL, Point::ADJUSTED, Point::SURVEYED];
+    private const LEAST_POINTS = 3;
 
     /**
-     * @param list<string>                                                                                $roles
-     * @param list<string>                                                                                $codes empty: all
-     * @param list<string>                                                                                $exclude point names
-     * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
+     * @param list<string>      $roles
+     * @param list<string>      $codes   empty: all
+     * @param list<string>      $exclude point names
+     * @param list<DefinedLine> $lines
+     * @param ?float            $maxEdge metres
+     * @param float             $interval of the contours, metres
      */
-    public function __construct(public array $roles, public array $codes, public array $exclude, public array $lines, public ?float $maxEdge, public float $interval)
-    {
+    public function __construct(
+        public array $roles,
+        public array $codes,
+        public array $exclude,
+        public array $lines,
+        public ?float $maxEdge,
+        public float $interval,
+    ) {
     }
 
     /** @throws UnusableInput */
     public static function fromRequest(SurfaceRequest $request): self
     {
+        foreach (['roles' => $request->roles, 'codes' => $request->codes, 'exclude' => $request->exclude] as $field => $texts) {
+            foreach (array_values($texts) as $i => $text) {
+                if (!\is_string($text)) {
+                    throw new UnusableInput("/$field/$i", 'is a text');
+                }
+            }
+        }
         if ([] !== $unknown = array_diff($request->roles, self::ROLES)) {
             throw new UnusableInput('/roles', \sprintf('"%s" is not a role of points', reset($unknown)));
         }
         $lines = [];
-        foreach ($request->lines as $i => $line) {
-            $role = $line['role'] ?? null;
-            if (!\in_array($role, [SurfaceLine::BREAKLINE, SurfaceLine::BOUNDARY, SurfaceLine::VOID], true)) {
-                throw new UnusableInput("/lines/$i/role", 'is breakline, boundary or void');
-            }
-            $points = array_values(array_filter((array) ($line['points'] ?? []), static fn (mixed $p): bool => \is_string($p) && '' !== $p));
-            $vertices = [];
-            foreach ((array) ($line['vertices'] ?? []) as $k => $vertex) {
-                if (!\is_array($vertex) || !is_numeric($vertex[0] ?? null) || !is_numeric($vertex[1] ?? null)) {
-                    throw new UnusableInput("/lines/$i/vertices/$k", 'is [easting, northing]');
-                }
-                $vertices[] = [(float) $vertex[0], (float) $vertex[1]];
-            }
-            if ([] === $points && [] === $vertices) {
-                throw new UnusableInput("/lines/$i", 'has neither points nor vertices');
-            }
-            $lines[] = ['role' => $role, 'name' => mb_substr((string) ($line['name'] ?? $role), 0, 80), 'points' => $points, 'vertices' => $vertices];
+        foreach (array_values($request->lines) as $i => $line) {
+            $lines[] = DefinedLine::fromRequest($line, "/lines/$i");
         }
+        $lists = [array_values($request->roles), array_values($request->codes), array_values($request->exclude)];
 
-        return new self(array_values($request->roles), array_values($request->codes), array_values($request->exclude), $lines, $request->maxEdge, $request->interval);
+        return new self(...[...$lists, $lines, $request->maxEdge, $request->interval]);
     }
 
-    public static function fromJson(string $json): self
+    /** @param array<string, mixed> $d as {@see toArray()} */
+    public static function fromArray(array $d): self
     {
-        return new self(...json_decode($json, true, 16, \JSON_THROW_ON_ERROR));
+        $lines = array_values(array_map(DefinedLine::fromArray(...), $d['lines'] ?? []));
+
+        return new self($d['roles'] ?? [], $d['codes'] ?? [], $d['exclude'] ?? [], $lines, $d['maxEdge'] ?? null, (float) ($d['interval'] ?? 1.0));
     }
 
-    public function toJson(): string
+    /** @return array<string, mixed> */
+    public function toArray(): array
     {
-        return json_encode((array) $this, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+        return ['lines' => array_map(static fn (DefinedLine $l): array => (array) $l, $this->lines)] + (array) $this;
     }
 
-    /** @throws UnusableInput */
-    public function builder(Connection $connection, int $project): SurfaceBuilder
+    /**
+     * The same definition with other lines.
+     *
+     * @param \Closure(DefinedLine): DefinedLine $change
+     */
+    public function withLines(\Closure $change): self
+    {
+        return new self($this->roles, $this->codes, $this->exclude, array_map($change, $this->lines), $this->maxEdge, $this->interval);
+    }
+
+    /** @param list<string> $exclude */
+    public function without(array $exclude): self
+    {
+        return new self($this->roles, $this->codes, $exclude, $this->lines, $this->maxEdge, $this->interval);
+    }
+
+    /**
+     * @param iterable<PointRow> $points of the project, placed
+     *
+     * @throws UnusableInput
+     */
+    public function builder(iterable $points): SurfaceBuilder
     {
         $x = $y = $z = $names = [];
-        $all = [];
-        foreach ($connection->fetchAllAssociative('SELECT name, role, code, e, n, h FROM point WHERE project_id = ? AND e IS NOT NULL AND n IS NOT NULL AND h IS NOT NULL AND '.ProjectReference::ON_GRID.' ORDER BY id', [$project]) as $p) {
-            $all[(string) $p['name']] = $p;
-            if (\in_array($p['role'], $this->roles, true) && ([] === $this->codes || \in_array($p['code'], $this->codes, true)) && !\in_array((string) $p['name'], $this->exclude, true)) {
-                $x[] = (float) $p['e'];
-                $y[] = (float) $p['n'];
-                $z[] = (float) $p['h'];
-                $names[] = (string) $p['name'];
-            }
-        }
-        if (\count($x) < 3) {
-            throw new UnusableInput('/roles', \sprintf('the selection holds %d points with heights; a surface needs at least three', \count($x)));
-        }
-        $lines = [];
+        $roles = array_flip($this->roles);
+        $codes = array_flip($this->codes);
+        $excluded = array_flip($this->exclude);
+        $wanted = [];
         foreach ($this->lines as $line) {
-            $vertices = [];
-            foreach ($line['points'] as $name) {
-                $p = $all[$name] ?? throw new UnusableInput('/lines', \sprintf('line "%s" runs through %s, which is not a point with a height', $line['name'], $name));
-                $vertices[] = [(float) $p['e'], (float) $p['n'], SurfaceLine::BREAKLINE === $line['role'] ? (float) $p['h'] : null];
+            $wanted += array_flip($line->points);
+        }
+        $through = [];
+        foreach ($points as $p) {
+            if (null === $p->h) {
+                continue;
             }
-            foreach ($line['vertices'] as $vertex) {
-                $vertices[] = [(float) $vertex[0], (float) $vertex[1], null];
+            if (isset($wanted[$p->name])) {
+                $through[$p->name] = $p;
             }
-            $lines[] = new SurfaceLine($line['role'], $line['name'], $vertices);
+            if (isset($roles[$p->role]) && ([] === $codes || isset($codes[$p->code])) && !isset($excluded[$p->name])) {
+                $x[] = (float) $p->e;
+                $y[] = (float) $p->n;
+                $z[] = $p->h;
+                $names[] = $p->name;
+            }
+        }
+        if (\count($x) < self::LEAST_POINTS) {
+            $reason = \sprintf('the selection holds %d points with heights; a surface needs at least three', \count($x));
+            throw new UnusableInput('/roles', $reason);
         }
 
-        return new SurfaceBuilder($x, $y, $z, $names, $lines);
+        return new SurfaceBuilder($x, $y, $z, $names, array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines));
+    }
+
+    /** @param array<string, PointRow> $points with heights, by name */
+    private static function line(DefinedLine $line, array $points): SurfaceLine
+    {
+        $vertices = [];
+        foreach ($line->points as $name) {
+            $p = $points[$name] ?? null;
+            if (null === $p) {
+                throw new UnusableInput('/lines', \sprintf('line "%s" runs through %s, which is not a point with a height', $line->name, $name));
+            }
+            $vertices[] = [(float) $p->e, (float) $p->n, $line->isClosed() ? null : $p->h];
+        }
+        foreach ($line->vertices as $vertex) {
+            $vertices[] = [(float) $vertex[0], (float) $vertex[1], null];
+        }
+
+        return new SurfaceLine($line->role, $line->name, $vertices);
     }
 }

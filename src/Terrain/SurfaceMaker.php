@@ -6,19 +6,27 @@ namespace App\Terrain;
 
 use App\Job\JobContext;
 use App\Ledger\Ledger;
-use App\Ledger\Recompute;
-use App\Ledger\Results;
 use App\Project\Project;
+use App\Result\Outcome;
+use App\Result\Recompute;
+use App\Result\Result;
+use App\Result\Results;
 use App\Store\FileStore;
-use Doctrine\DBAL\Connection;
+use App\Survey\AcceptedCoordinates;
+use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\Contours;
+use Mensura\Surface\Tin;
 
 /** Computes a surface from its definition and keeps its mesh and contours. */
 final class SurfaceMaker implements Recompute
 {
+    /** Levels beyond this take more memory than a worker has, and no one reads them. */
+    private const MOST_LEVELS = 20000;
+
     public function __construct(
-        private readonly Connection $connection,
+        private readonly SurfaceRepository $surfaces,
+        private readonly PointRepository $points,
         private readonly FileStore $store,
         private readonly Results $results,
         private readonly Ledger $ledger,
@@ -30,30 +38,49 @@ final class SurfaceMaker implements Recompute
         return 'surface';
     }
 
-    public function again(JobContext $context, array $row): void
+    public function again(JobContext $context, Result $newest): void
     {
-        $this->make($context->project, $context->authorName, (int) substr($row['slot'], 8), $context->report(...));
+        $this->make($context->project, $context->authorName, $newest->number(), $context->report(...));
     }
 
     /** @param ?\Closure(string, float): void $progress */
     public function make(Project $project, string $authorName, int $surface, ?\Closure $progress = null, ?string $jobId = null): void
     {
-        $row = $this->connection->fetchAssociative('SELECT name, definition FROM surface WHERE id = ? AND project_id = ?', [$surface, $project->id()]);
-        if (false === $row) {
-            throw new UnusableInput('', 'there is no such surface');
-        }
-        $definition = SurfaceDefinition::fromJson($row['definition']);
         $report = $progress ?? static function (string $stage, float $fraction): void {};
+        $contents = ['points', 'surface:'.$surface];
+        [$basis, [$name, $definition, $builder]] = $this->results->reading($project, $contents, [AcceptedCoordinates::SLOT], function (Project $project) use ($surface): array {
+            $s = $this->surfaces->in($project, $surface) ?? throw new UnusableInput('', 'there is no such surface');
+            $definition = $s->definition();
+
+            return [$s->name(), $definition, $definition->builder($this->points->onGrid($project))];
+        });
         $report('triangulation', 0.1);
-        $builder = $definition->builder($this->connection, $project->id());
         $tin = $builder->build($definition->maxEdge);
         $report('contours', 0.6);
+        self::limit($tin, $definition->interval);
         $levels = Contours::of($tin, $definition->interval);
         $report('keeping', 0.9);
-        $summary = $tin->statistics() + [
-            'interval' => $definition->interval, 'contourCount' => array_sum(array_map(static fn (array $l): int => \count($l['lines']), $levels)),
-            'contours' => $this->store->putJson($levels), 'warnings' => [...$builder->warnings, ...$builder->lineWarnings],
-        ];
-        $this->ledger->carryOut($project, $authorName, new RecordSurface($this->results, $surface, $row['name'], $summary, $this->store->put(MeshCodec::encode($tin))), $jobId);
+        $s = $tin->statistics();
+        $count = array_sum(array_map(static fn (array $l): int => \count($l['lines']), $levels));
+        $summary = new SurfaceSummary(
+            $s['points'], $s['triangles'], $s['planArea'], $s['surfaceArea'], $s['hMin'], $s['hMax'], $definition->interval, $count,
+            $this->store->putJson($levels), [...$builder->warnings, ...$builder->lineWarnings],
+        );
+        $outcome = new Outcome(
+            'surface:'.$surface, self::kind(), 'Surface '.$name, $basis, [], (array) $summary, $this->store->put(MeshCodec::encode($tin)),
+        );
+        $this->ledger->carryOut($project, $authorName, new RecordSurface($this->results, $name, $summary, $outcome), $jobId);
+    }
+
+    /** @throws UnusableInput before anything is computed that could not be kept */
+    private static function limit(Tin $tin, float $interval): void
+    {
+        ['hMin' => $least, 'hMax' => $greatest] = $tin->statistics();
+        $levels = ($greatest - $least) / $interval;
+        if ($levels > self::MOST_LEVELS) {
+            $words = 'contours every %.3f m over %.1f m of relief are %.0f levels; at most %d are drawn, so choose %.3f m or more';
+            $least = ($greatest - $least) / self::MOST_LEVELS;
+            throw new UnusableInput('/interval', \sprintf($words, $interval, $least * self::MOST_LEVELS, $levels, self::MOST_LEVELS, $least));
+        }
     }
 }

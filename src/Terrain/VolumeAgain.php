@@ -6,13 +6,12 @@ namespace App\Terrain;
 
 use App\Job\JobContext;
 use App\Ledger\Ledger;
-use App\Ledger\Recompute;
-use App\Ledger\Results;
-use App\Store\FileStore;
+use App\Result\Recompute;
+use App\Result\Result;
 
 final class VolumeAgain implements Recompute
 {
-    public function __construct(private readonly Results $results, private readonly FileStore $store, private readonly Ledger $ledger)
+    public function __construct(private readonly TerrainOperations $operations, private readonly Ledger $ledger)
     {
     }
 
@@ -21,8 +20,9 @@ final class VolumeAgain implements Recompute
         return ComputeVolume::KIND;
     }
 
-    public function again(JobContext $context, array $row): void
+    public function again(JobContext $context, Result $newest): void
     {
-        $this->ledger->carryOut($context->project, $context->authorName, new ComputeVolume($this->results, $this->store, (int) substr($row['slot'], 7), (float) $row['settings']['elevation']));
+        $volume = $this->operations->volume($newest->number(), (float) $newest->settings['elevation']);
+        $this->ledger->carryOut($context->project, $context->authorName, $volume);
     }
 }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Tests\Account;
 
-use App\Account\Membership;
-use App\Account\Role;
+use App\Project\Membership;
 use App\Project\Project;
+use App\Project\Role;
 use App\Tests\ApiTestCase;
 
 final class AccessTest extends ApiTestCase

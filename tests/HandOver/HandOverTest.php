@@ -132,7 +132,7 @@ final class HandOverTest extends ApiTestCase
         $this->client->request('GET', "/api/projects/{$this->project}/handover/{$export['id']}/file");
         self::assertSame(200, $this->client->getResponse()->getStatusCode());
         self::assertStringContainsString('attachment; filename='.$export['name'], (string) $this->client->getResponse()->headers->get('Content-Disposition'));
-        file_put_contents($this->folder.'/'.$export['name'], $this->client->getResponse()->getContent());
+        file_put_contents($this->folder.'/'.$export['name'], $this->client->getInternalResponse()->getContent());
 
         return $this->folder.'/'.$export['name'];
     }

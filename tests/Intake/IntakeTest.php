@@ -33,7 +33,7 @@ final class IntakeTest extends ApiTestCase
         }
         self::assertCount(492, $this->get('/points')['points']);
         self::assertSame(3 * 58 + 7, (int) $this->database()->fetchOne('SELECT COUNT(*) FROM observation WHERE project_id = ?', [$this->project]));
-        self::assertSame(4, $this->get('')['ledgerCount']);
+        self::assertSame(['accept-file', 'accept-file', 'accept-file', 'receive-file', 'receive-file', 'receive-file', 'accept-file', 'receive-file'], array_column($this->get('/ledger')['entries'], 'operation'));
     }
 
     public function testUnitsAreAskedWhereTheHeadingIsSilent(): void
@@ -85,7 +85,7 @@ final class IntakeTest extends ApiTestCase
         self::assertStringStartsWith('bad.csv, ', $preview['unreadable']);
         self::assertFalse($preview['acceptable']);
         $this->post("/intake/{$preview['id']}/accept", [], 422);
-        self::assertSame(0, $this->get('')['ledgerCount']);
+        self::assertSame(['receive-file'], array_column($this->get('/ledger')['entries'], 'operation'), 'It waits, and nothing else happened.');
     }
 
     /** @return iterable<string, array{string, int, string}> file, line, message */

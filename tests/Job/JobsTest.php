@@ -7,6 +7,7 @@ namespace App\Tests\Job;
 use App\Account\User;
 use App\Job\JobCancelled;
 use App\Job\JobContext;
+use App\Job\JobRepository;
 use App\Job\Jobs;
 use App\Job\RunJob;
 use App\Job\RunJobHandler;
@@ -79,7 +80,7 @@ final class JobsTest extends ApiTestCase
         self::assertSame('running', $this->get("/jobs/$running")['state']);
         $project = $this->entities()->find(Project::class, $this->project);
         self::assertNotNull($project);
-        $context = new JobContext($this->database(), $running, $project, 'Owner', []);
+        $context = new JobContext($this->service(JobRepository::class), $running, $project, 'Owner', []);
         $this->expectException(JobCancelled::class);
         $context->report('iteration 2', 0.5);
     }
@@ -89,7 +90,7 @@ final class JobsTest extends ApiTestCase
         $id = $this->queue(['state' => 'running', 'worker' => gethostname().':'.getmypid(), 'started_at' => '2031-05-04 09:00:00']);
         $project = $this->entities()->find(Project::class, $this->project);
         self::assertNotNull($project);
-        $context = new JobContext($this->database(), $id, $project, 'Owner', []);
+        $context = new JobContext($this->service(JobRepository::class), $id, $project, 'Owner', []);
         $context->report('triangulating', 0.25);
         $context->report('too soon after', 0.26);
         $context->outcome(['proposals' => [1, 2]]);

@@ -56,7 +56,7 @@ $call = static function (string $method, string $path, ?array $body = null) use 
 };
 $say = static function (string $what) use ($client): void {
     $response = $client->getResponse();
-    $content = (string) $response->getContent();
+    $content = (string) $client->getInternalResponse()->getContent();
     if (str_starts_with($content, '%PDF')) {
         $content = (new Parser())->parseContent($content)->getText();
     }

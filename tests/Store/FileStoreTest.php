@@ -40,7 +40,7 @@ final class FileStoreTest extends ApiTestCase
         $preview = $this->bring("../odd/na\tme.csv", $contents);
         self::assertStringNotContainsString('/', $preview['name']);
         $this->client->request('GET', "/api/projects/{$this->project}/intake/{$preview['id']}/source");
-        self::assertSame($contents, $this->client->getResponse()->getContent());
+        self::assertSame($contents, $this->client->getInternalResponse()->getContent());
         self::assertSame(hash('sha256', $contents), $preview['sha256']);
         self::assertStringStartsWith('attachment', (string) $this->client->getResponse()->headers->get('Content-Disposition'));
     }

@@ -4,12 +4,10 @@ declare(strict_types=1);
 
 namespace Mensura\Tests\Exchange;
 
-use Mensura\Exchange\CoordinateCsv\CoordinateCsv;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Mapping;
 use Mensura\Exchange\Delimited\RecordReader;
-use Mensura\Exchange\Dxf\DxfReader;
 use Mensura\Exchange\Dxf\DxfWriter;
 use Mensura\Fault\UnusableInput;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -43,8 +41,10 @@ final class DrawingTest extends TestCase
             $points[] = $p = [$random->getInt(0, 10 ** 12) / 1e6, 6e6 + $random->getInt(0, 10 ** 12) / 1e6, $random->getInt(-10 ** 9, 10 ** 9) / 1e6];
             $dxf->point('P', ...$p);
         }
-        foreach (DxfReader::read($dxf->contents())['points'] as $i => $read) {
-            self::assertEqualsWithDelta($points[$i], $read['at'], 1e-6);
+        $back = Drawings::entities($dxf, 'point');
+        self::assertCount(2000, $back);
+        foreach ($back as $i => $read) {
+            self::assertEqualsWithDelta($points[$i], $read->vertices[0], 1e-6);
         }
     }
 
@@ -58,7 +58,7 @@ final class DrawingTest extends TestCase
             $dxf->text('A', (float) $i, 0.0, 0.0, 1.0, "P$i");
         }
         $dxf->polyline3d('A', [[0.0, 0.0, 0.0], [1.0, 1.0, 1.0]], true);
-        $lines = explode("\n", rtrim(strtr($dxf->contents(), ["\r\n" => "\n"])));
+        $lines = explode("\n", rtrim(strtr(Drawings::text($dxf), ["\r\n" => "\n"])));
         self::assertSame(0, \count($lines) % 2);
         $handles = $sections = [];
         foreach (array_chunk($lines, 2) as [$code, $value]) {
@@ -79,17 +79,17 @@ final class DrawingTest extends TestCase
     {
         $dxf = new DxfWriter();
         $dxf->text('A', 0.0, 0.0, 0.0, 1.0, "line one\n  0\nEOF\r%%c 5 €");
-        $texts = DxfReader::read($dxf->contents())['texts'];
+        $texts = Drawings::entities($dxf, 'text');
         self::assertCount(1, $texts);
-        self::assertStringNotContainsString("\n", $texts[0]['text']);
-        self::assertStringContainsString('€', $texts[0]['text']);
+        self::assertStringNotContainsString("\n", $texts[0]->text);
+        self::assertStringContainsString('€', $texts[0]->text);
     }
 
     public function testWhatIsNotADrawingIsNamed(): void
     {
         foreach (['', 'hello', "0\nSECTION\n2\nENTITIES\n0\n"] as $text) {
             try {
-                DxfReader::read($text);
+                Drawings::entities($text);
                 self::fail($text);
             } catch (UnusableInput $e) {
                 self::assertStringContainsString('DXF', $e->getMessage());
@@ -108,11 +108,11 @@ final class DrawingTest extends TestCase
     #[DataProvider('names')]
     public function testNamesSurviveATable(string $name): void
     {
-        $csv = CoordinateCsv::write([['name' => $name, 'e' => 493120.4123, 'n' => 6028061.2384, 'h' => 236.418, 'code' => 'X', 'role' => 'control', 'source' => 'file']], 'remark');
+        $csv = Drawings::csv([['name' => $name, 'e' => 493120.4123, 'n' => 6028061.2384, 'h' => 236.418, 'code' => 'X', 'role' => 'control', 'source' => 'file']], 'remark');
         $table = DelimitedTable::parse($csv);
         $record = RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->records[0];
         // A cell a spreadsheet would run is quoted; its text is still there.
-        self::assertSame(\in_array($name[0], ['=', '@'], true) || '+1+x' === $name ? "'".$name : $name, $record['name']);
-        self::assertEqualsWithDelta([493120.4123, 6028061.2384, 236.418], [$record['e'], $record['n'], $record['h']], 1e-5);
+        self::assertSame(\in_array($name[0], ['=', '@'], true) || '+1+x' === $name ? "'".$name : $name, $record->name);
+        self::assertEqualsWithDelta([493120.4123, 6028061.2384, 236.418], [$record->e, $record->n, $record->h], 1e-5);
     }
 }

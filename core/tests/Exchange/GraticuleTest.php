@@ -43,8 +43,8 @@ final class GraticuleTest extends TestCase
             self::assertSame([$expected, $expected], [$mapping->units['lat'], $mapping->units['lon']]);
         }
         $record = RecordReader::read($table, $mapping)->records[0];
-        self::assertEqualsWithDelta([$latitude, $longitude, 3.5], [$record['lat'], $record['lon'], $record['h']], 1e-13);
-        self::assertNull($record['e'] ?? $record['n']);
+        self::assertEqualsWithDelta([$latitude, $longitude, 3.5], [$record->lat, $record->lon, $record->h], 1e-13);
+        self::assertNull($record->e ?? $record->n);
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -81,6 +81,6 @@ final class GraticuleTest extends TestCase
         $table = DelimitedTable::parse("mark,lat [deg],lon [deg],height [m],held,sd e [mm]\nA,9,1,5,enh,\nB,9.01,1,5,,20\n");
         $mapping = Mapping::guess($table);
         self::assertSame(FileKind::Control, $mapping->kind);
-        self::assertSame([0.02, null, null], RecordReader::read($table, $mapping)->records[1]['sd']);
+        self::assertSame([0.02, null, null], RecordReader::read($table, $mapping)->records[1]->sd);
     }
 }

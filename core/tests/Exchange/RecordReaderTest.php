@@ -32,13 +32,13 @@ final class RecordReaderTest extends TestCase
     #[DataProvider('held')]
     public function testHeld(string $text, string $meaning): void
     {
-        self::assertSame($meaning, self::read(self::CONTROL."\nA,1,2,3,$text,,,\n")->records[0]['held']);
+        self::assertSame($meaning, self::read(self::CONTROL."\nA,1,2,3,$text,,,\n")->records[0]->held);
     }
 
     public function testStandardDeviationsInTheirUnit(): void
     {
         $record = self::read(self::CONTROL."\nA,1,2,3,no,4,0,7\n")->records[0];
-        self::assertEqualsWithDelta([0.004, null, 0.007], $record['sd'], 1e-15, 'Zero says nothing about a precision.');
+        self::assertEqualsWithDelta([0.004, null, 0.007], $record->sd, 1e-15, 'Zero says nothing about a precision.');
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -77,8 +77,8 @@ final class RecordReaderTest extends TestCase
     public function testTheSecondFaceComesOntoTheFirst(): void
     {
         $records = self::read(self::ROUNDS."\nA,1,1.5,B,1.6,10.0000,88.0000,50\nA,1,1.5,B,1.6,190.0020,272.0010,50\n")->records;
-        self::assertEqualsWithDelta([10.002, 87.999], [$records[1]['direction'], $records[1]['zenith']], 1e-9);
-        self::assertSame(10.0, $records[0]['direction']);
+        self::assertEqualsWithDelta([10.002, 87.999], [$records[1]->direction, $records[1]->zenith], 1e-9);
+        self::assertSame(10.0, $records[0]->direction);
     }
 
     public function testDirectionsStayWithinTheCircle(): void

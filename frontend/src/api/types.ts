@@ -1,18 +1,5 @@
 // Made by bin/console mensura:types from the PHP classes; do not edit.
 
-/** Gives someone a role in a project; "none" takes it away. */
-export interface MemberRequest {
-  username: string;
-  role: string;
-}
-
-/** Someone who may open a project. */
-export interface MemberView {
-  username: string;
-  name: string;
-  role: string;
-}
-
 /** Who is signed in, and the token unsafe requests must carry. */
 export interface SessionView {
   user: UserView | null;
@@ -23,6 +10,50 @@ export interface SessionView {
 export interface UserView {
   username: string;
   name: string;
+}
+
+/** Something found by name. */
+export interface HitView {
+  kind: string;
+  label: string;
+  detail: string;
+  stage: string;
+  key: string;
+}
+
+/** All that the frame shows of a project. */
+export interface Overview {
+  id: number;
+  name: string;
+  role: string;
+  mayChange: boolean;
+  reference: string;
+  referenceName: string;
+  heights: string;
+  geoid: string;
+  revision: number;
+  units: UnitsView;
+  stages: StageView[];
+  stale: StaleView[];
+  jobs: JobView[];
+  undo: number | null;
+  redo: number | null;
+  ledgerCount: number;
+}
+
+/** One station of the course. State: empty, ready, attention, stale or done. */
+export interface StageView {
+  key: string;
+  label: string;
+  state: string;
+  caption: string;
+}
+
+/** A result whose inputs changed since it was computed. */
+export interface StaleView {
+  slot: string;
+  label: string;
+  reasons: string[];
 }
 
 /** What to hand over. */
@@ -179,6 +210,7 @@ export interface PreviewView {
   questions: string[];
   extent: number[] | null;
   points: PlacedPoint[];
+  pointCount: number;
   rays: number[][];
   unreadable: string | null;
   acceptable: boolean;
@@ -239,13 +271,6 @@ export interface EntryView {
 /** The newest entries first. */
 export interface LedgerView {
   entries: EntryView[];
-}
-
-/** One step of what a result rests on; depth 0 is the result itself. */
-export interface LineageView {
-  depth: number;
-  text: string;
-  stale: boolean;
 }
 
 /** What is given about a control mark; metres. */
@@ -315,6 +340,7 @@ export interface GroupView {
 /** The network stage. */
 export interface NetworkView {
   settings: SettingsView;
+  settingsVersion: string;
   rows: RowView[];
   stations: StationView[];
   kinds: GroupView[];
@@ -327,7 +353,7 @@ export interface NetworkView {
   largestEllipseAt: string | null;
 }
 
-/** A point of the project; metres. Given values and sd belong to control. */
+/** A point of the project; metres. Given values and sd belong to control; version is the ledger entry that last changed it. */
 export interface PointView {
   id: number;
   name: string;
@@ -347,6 +373,7 @@ export interface PointView {
   file: string | null;
   line: number | null;
   known: string;
+  version: number;
 }
 
 /** All points of a project. */
@@ -459,6 +486,12 @@ export interface CreateRequest {
   heights: string;
 }
 
+/** Gives someone a role in a project; "none" takes it away. */
+export interface MemberRequest {
+  username: string;
+  role: string;
+}
+
 /** How quantities are shown. */
 export interface UnitsRequest {
   length: string;
@@ -466,33 +499,11 @@ export interface UnitsRequest {
   decimals: number;
 }
 
-/** Something found by name. */
-export interface HitView {
-  kind: string;
-  label: string;
-  detail: string;
-  stage: string;
-  key: string;
-}
-
-/** All that the frame shows of a project. */
-export interface Overview {
-  id: number;
+/** Someone who may open a project. */
+export interface MemberView {
+  username: string;
   name: string;
   role: string;
-  mayChange: boolean;
-  reference: string;
-  referenceName: string;
-  heights: string;
-  geoid: string;
-  revision: number;
-  units: UnitsView;
-  stages: StageView[];
-  stale: StaleView[];
-  jobs: JobView[];
-  undo: number | null;
-  redo: number | null;
-  ledgerCount: number;
 }
 
 /** A project in the list. */
@@ -502,21 +513,6 @@ export interface ProjectCard {
   role: string;
   reference: string;
   heights: string;
-}
-
-/** One station of the course. State: empty, ready, attention, stale or done. */
-export interface StageView {
-  key: string;
-  label: string;
-  state: string;
-  caption: string;
-}
-
-/** A result whose inputs changed since it was computed. */
-export interface StaleView {
-  slot: string;
-  label: string;
-  reasons: string[];
 }
 
 /** How quantities are shown. Length: m, ft or ftUS; angle: dms, deg or gon. */
@@ -775,6 +771,13 @@ export interface TriedView {
   problem: string;
 }
 
+/** One step of what a result rests on; depth 0 is the result itself. */
+export interface LineageView {
+  depth: number;
+  text: string;
+  stale: boolean;
+}
+
 /** A surface: which points, which lines, how contoured. */
 export interface SurfaceRequest {
   name: string;
@@ -799,9 +802,10 @@ export interface LineView {
   vertices: number[][];
 }
 
-/** A surface and its newest result. */
+/** A surface and its newest result; version is the ledger entry that last changed its definition. */
 export interface SurfaceView {
   id: number;
+  version: number;
   name: string;
   roles: string[];
   codes: string[];

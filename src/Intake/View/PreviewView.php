@@ -15,7 +15,7 @@ final readonly class PreviewView
      * @param list<FindingView> $findings
      * @param list<string> $questions
      * @param ?list<float> $extent
-     * @param list<PlacedPoint> $points
+     * @param list<PlacedPoint> $points some of them where there are thousands; pointCount says how many there are
      * @param list<list<int>> $rays
      */
     public function __construct(
@@ -34,10 +34,17 @@ final readonly class PreviewView
         public array $questions,
         public ?array $extent,
         public array $points,
+        public int $pointCount,
         public array $rays,
         public ?string $unreadable,
         public bool $acceptable,
         public ?MeaningView $meaning,
     ) {
+    }
+
+    /** @param list<KindView> $kinds */
+    public static function unreadable(int $id, string $name, int $size, string $sha256, array $kinds, string $why): self
+    {
+        return new self($id, $name, $size, $sha256, '', $kinds, [], [], [], 0, [], 0, [], null, [], 0, [], $why, false, null);
     }
 }

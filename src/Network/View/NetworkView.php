@@ -17,6 +17,7 @@ final readonly class NetworkView
      */
     public function __construct(
         public SettingsView $settings,
+        public string $settingsVersion,
         public array $rows,
         public array $stations,
         public array $kinds,

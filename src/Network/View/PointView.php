@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Network\View;
 
-/** A point of the project; metres. Given values and sd belong to control. */
+use App\Survey\PointRow;
+
+/** A point of the project; metres. Given values and sd belong to control; version is the ledger entry that last changed it. */
 final readonly class PointView
 {
     public function __construct(
@@ -26,6 +28,15 @@ final readonly class PointView
         public ?string $file,
         public ?int $line,
         public string $known,
+        public int $version,
     ) {
+    }
+
+    public static function of(PointRow $p): self
+    {
+        return new self(
+            $p->id, $p->name, $p->role, $p->source, $p->code, $p->e, $p->n, $p->h, $p->givenE, $p->givenN, $p->givenH, $p->held,
+            $p->sdE, $p->sdN, $p->sdH, $p->file, $p->line, $p->known, $p->version,
+        );
     }
 }

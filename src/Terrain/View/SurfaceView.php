@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain\View;
 
-/** A surface and its newest result. */
+/** A surface and its newest result; version is the ledger entry that last changed its definition. */
 final readonly class SurfaceView
 {
     /**
@@ -17,6 +17,7 @@ final readonly class SurfaceView
      */
     public function __construct(
         public int $id,
+        public int $version,
         public string $name,
         public array $roles,
         public array $codes,

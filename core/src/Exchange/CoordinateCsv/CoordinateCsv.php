@@ -10,20 +10,21 @@ final class CoordinateCsv
     public const HEADING = ['point', 'easting [m]', 'northing [m]', 'height [m]', 'code', 'role', 'source'];
 
     /** @param iterable<array{name: string, e: float, n: float, h: ?float, code: string, role: string, source: string}> $points */
-    public static function write(iterable $points, string $remark): string
+    public static function write(iterable $points, string $remark, string $path): void
     {
-        $stream = fopen('php://temp', 'w+');
-        \assert(false !== $stream);
+        $stream = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
         foreach (explode("\n", $remark) as $line) {
             fwrite($stream, '# '.$line."\r\n");
         }
         fputcsv($stream, self::HEADING, ',', '"', '', "\r\n");
         foreach ($points as $p) {
-            fputcsv($stream, [self::safe($p['name']), \sprintf('%.5F', $p['e']), \sprintf('%.5F', $p['n']), null === $p['h'] ? '' : \sprintf('%.5F', $p['h']), self::safe($p['code']), $p['role'], $p['source']], ',', '"', '', "\r\n");
+            $row = [
+                self::safe($p['name']), \sprintf('%.5F', $p['e']), \sprintf('%.5F', $p['n']), null === $p['h'] ? '' : \sprintf('%.5F', $p['h']),
+                self::safe($p['code']), $p['role'], $p['source'],
+            ];
+            fputcsv($stream, $row, ',', '"', '', "\r\n");
         }
-        rewind($stream);
-
-        return (string) stream_get_contents($stream);
+        fclose($stream);
     }
 
     /** A cell that a spreadsheet would run as a formula is written as text; a signed number is none. */

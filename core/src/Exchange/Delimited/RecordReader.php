@@ -9,9 +9,6 @@ use Mensura\Quantity\Unit;
 
 /**
  * Turns the rows of a mapped file into records in metres and degrees. A row that cannot be used is left out and named.
- *
- * Records by kind: control and points {line, name, e, n, lat, lon, h, code, held, sd: [e, n, h]}, either e and n or lat and lon null; pointings {line, station, set,
- * target, hi, ht, direction, zenith, distance, code}; vectors {line, from, to, session, d: [x, y, z], covariance: 3x3}.
  */
 final class RecordReader
 {
@@ -21,7 +18,7 @@ final class RecordReader
     /** @var list<Finding> */
     public array $findings = [];
 
-    /** @var list<array<string, mixed>> */
+    /** @var list<PointRecord|Pointing|VectorRecord> by the kind of the file */
     public array $records = [];
 
     public int $leftOut = 0;
@@ -70,16 +67,17 @@ final class RecordReader
             if (null === $record) {
                 continue; // a setup line
             }
-            if (isset($record['name'])) {
-                if (isset($seen[$record['name']])) {
+            if ($record instanceof PointRecord) {
+                if (isset($seen[$record->name])) {
                     ++$this->leftOut;
-                    $this->findings[] = new Finding(Finding::ERROR, $this->line, \sprintf('point "%s" is already on line %d; rename one of them', $record['name'], $seen[$record['name']]));
+                    $words = \sprintf('point "%s" is already on line %d; rename one of them', $record->name, $seen[$record->name]);
+                    $this->findings[] = new Finding(Finding::ERROR, $this->line, $words);
                     continue;
                 }
-                $seen[$record['name']] = $this->line;
+                $seen[$record->name] = $this->line;
             }
-            if (isset($record['zenith'])) {
-                $zeniths[] = $record['zenith'];
+            if ($record instanceof Pointing && null !== $record->zenith) {
+                $zeniths[] = $record->zenith;
             }
             $this->records[] = $record;
         }
@@ -87,13 +85,13 @@ final class RecordReader
             sort($zeniths);
             $middle = $zeniths[intdiv(\count($zeniths), 2)];
             if ($middle > 97.0 && $middle < 103.0) {
-                $this->findings[] = new Finding(Finding::WARNING, null, \sprintf('the zenith angles gather about %.1f degrees; a level sight reads 90 degrees or 100 gon. Are these gon?', $middle));
+                $words = 'the zenith angles gather about %.1f degrees; a level sight reads 90 degrees or 100 gon. Are these gon?';
+                $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $middle));
             }
         }
     }
 
-    /** @return array<string, mixed> */
-    private function point(): array
+    private function point(): PointRecord
     {
         $held = strtolower($this->text('held'));
         $components = match (true) {
@@ -112,24 +110,24 @@ final class RecordReader
             $sd[] = null === $value || 0.0 === $value ? null : $value;
         }
         $geographic = $this->mapping->isGeographic();
-        $record = [
-            'line' => $this->line, 'name' => $this->name('name'),
-            'e' => $geographic ? null : $this->needed('e', self::FARTHEST), 'n' => $geographic ? null : $this->needed('n', self::FARTHEST),
-            'lat' => $geographic ? $this->graticule('lat', 'NS', 90.0) : null, 'lon' => $geographic ? $this->graticule('lon', 'EW', 360.0) : null, 'h' => null, 'code' => $this->text('code'), 'held' => $components, 'sd' => $sd,
-        ];
-        $record['h'] = FileKind::Points === $this->mapping->kind ? $this->needed('h', 1e5) : $this->number('h');
-        if (null !== $record['h'] && abs($record['h']) > 1e5) {
-            throw new RowFault(\sprintf('height: %s m cannot be', $record['h']));
+        $name = $this->name('name');
+        $e = $geographic ? null : $this->needed('e', self::FARTHEST);
+        $n = $geographic ? null : $this->needed('n', self::FARTHEST);
+        $lat = $geographic ? $this->graticule('lat', 'NS', 90.0) : null;
+        $lon = $geographic ? $this->graticule('lon', 'EW', 360.0) : null;
+        $code = $this->text('code');
+        $h = FileKind::Points === $this->mapping->kind ? $this->needed('h', 1e5) : $this->number('h');
+        if (null !== $h && abs($h) > 1e5) {
+            throw new RowFault(\sprintf('height: %s m cannot be', $h));
         }
-        if (null === $record['h'] && (str_contains($components, 'h') || null !== $sd[2])) {
+        if (null === $h && (str_contains($components, 'h') || null !== $sd[2])) {
             throw new RowFault('the height is held or weighted but missing');
         }
 
-        return $record;
+        return new PointRecord($this->line, $name, $e, $n, $lat, $lon, $h, $code, $components, $sd);
     }
 
-    /** @return array<string, mixed> */
-    private function vector(): array
+    private function vector(): VectorRecord
     {
         $from = $this->name('from');
         $to = $this->name('to');
@@ -146,15 +144,15 @@ final class RecordReader
             throw new RowFault('the covariance is not positive definite; check its columns and their unit');
         }
 
-        return ['line' => $this->line, 'from' => $from, 'to' => $to, 'session' => $this->text('session'), 'd' => $d, 'covariance' => $covariance];
+        return new VectorRecord($this->line, $from, $to, $this->text('session'), $d, $covariance);
     }
 
     /**
      * @param array{station: string, set: string, hi: float} $carried the setup in force
      *
-     * @return ?array<string, mixed>
+     * @return ?Pointing null for a line that only states a setup
      */
-    private function pointing(array &$carried): ?array
+    private function pointing(array &$carried): ?Pointing
     {
         $station = $this->text('station');
         $set = $this->text('set');
@@ -201,7 +199,9 @@ final class RecordReader
         }
         $direction = fmod(fmod($direction, 360.0) + 360.0, 360.0);
 
-        return ['line' => $this->line, 'station' => $carried['station'], 'set' => $carried['set'], 'target' => $target, 'hi' => $carried['hi'], 'ht' => $ht, 'direction' => $direction, 'zenith' => $zenith, 'distance' => $distance, 'code' => $this->text('code')];
+        $code = $this->text('code');
+
+        return new Pointing($this->line, $carried['station'], $carried['set'], $target, $carried['hi'], $ht, $direction, $zenith, $distance, $code);
     }
 
     /** Decimal degrees of a latitude or longitude, which may carry the letter of its half of the earth: 12 34 56.7 W. */

@@ -6,95 +6,132 @@ namespace Mensura\Exchange\Dxf;
 
 use Mensura\Fault\UnusableInput;
 
-/** Reads points, texts and polylines of an ASCII DXF, layers included; for checking what was written. */
+/** Reads points, texts and polylines of an ASCII DXF one after the other, layers included. */
 final class DxfReader
 {
-    /**
-     * @return array{points: list<array{layer: string, at: array{float, float, float}}>, texts: list<array{layer: string, text: string, at: array{float, float, float}}>, lines: list<array{layer: string, vertices: list<array{float, float, float}>}>}
-     *
-     * @throws UnusableInput
-     */
-    public static function read(string $dxf): array
-    {
-        $lines = preg_split('/\r\n|\n/', rtrim($dxf)) ?: [];
-        if (0 !== \count($lines) % 2 || 'EOF' !== trim((string) end($lines))) {
-            throw new UnusableInput('line '.\count($lines), 'the DXF file is cut off');
-        }
-        $drawing = ['points' => [], 'texts' => [], 'lines' => []];
-        $inEntities = false;
-        $type = '';
-        $entity = [];
-        $polyline = null;
-        for ($i = 0, $n = \count($lines); $i < $n; $i += 2) {
-            $code = trim($lines[$i]);
-            $value = $lines[$i + 1];
-            if (!is_numeric($code)) {
-                throw new UnusableInput('line '.($i + 1), \sprintf('"%s" is not a group code', substr($code, 0, 20)));
-            }
-            if ('2' === $code && 'SECTION' === $type) {
-                $inEntities = 'ENTITIES' === $value;
-            }
-            if ('0' === $code) {
-                if ($inEntities) {
-                    self::finish($type, $entity, $drawing, $polyline);
-                }
-                $type = $value;
-                $entity = [];
-                continue;
-            }
-            $entity[] = [(int) $code, $value];
-        }
+    private const LONGEST_LINE = 65536;
 
-        return $drawing;
+    /** @var ?array{string, list<array{float, float, float}>} layer and vertices of the polyline that is open */
+    private ?array $polyline = null;
+
+    /**
+     * @return \Generator<DxfEntity>
+     *
+     * @throws UnusableInput naming the line
+     */
+    public static function entities(string $path): \Generator
+    {
+        $file = fopen($path, 'r') ?: throw new UnusableInput('', 'the DXF file cannot be read');
+        try {
+            yield from (new self())->read($file);
+        } finally {
+            fclose($file);
+        }
     }
 
     /**
-     * @param list<array{int, string}>                                                                                    $entity
-     * @param array{points: list<mixed>, texts: list<mixed>, lines: list<mixed>}                                          $drawing
-     * @param ?array{layer: string, vertices: list<array{float, float, float}>}                                           $polyline
+     * @param resource $file
+     *
+     * @return \Generator<DxfEntity>
      */
-    private static function finish(string $type, array $entity, array &$drawing, ?array &$polyline): void
+    private function read($file): \Generator
+    {
+        $inEntities = $isOver = false;
+        $type = '';
+        $groups = [];
+        $line = 0;
+        while (false !== $code = fgets($file, self::LONGEST_LINE)) {
+            $value = fgets($file, self::LONGEST_LINE);
+            $code = trim($code);
+            ++$line;
+            if ('' === $code && false === $value) {
+                break; // an empty line at the end
+            }
+            if (!is_numeric($code)) {
+                throw new UnusableInput('line '.$line, \sprintf('"%s" is not a group code of a DXF file', substr($code, 0, 20)));
+            }
+            if (false === $value) {
+                throw new UnusableInput('line '.$line, 'the DXF file is cut off');
+            }
+            $value = rtrim($value, "\r\n");
+            ++$line;
+            if ('2' === $code && 'SECTION' === $type) {
+                $inEntities = 'ENTITIES' === $value;
+            }
+            if ('0' !== $code) {
+                $groups[] = [(int) $code, $value];
+                continue;
+            }
+            if ($inEntities && null !== $entity = $this->finished($type, $groups)) {
+                yield $entity;
+            }
+            $type = trim($value);
+            $groups = [];
+            $isOver = 'EOF' === $type;
+        }
+        if (!$isOver) {
+            throw new UnusableInput('line '.$line, 'the DXF file is cut off');
+        }
+    }
+
+    /** @param list<array{int, string}> $groups */
+    private function finished(string $type, array $groups): ?DxfEntity
     {
         $first = [];
-        foreach ($entity as [$code, $value]) {
+        foreach ($groups as [$code, $value]) {
             $first[$code] ??= $value;
         }
         $layer = $first[8] ?? '0';
         $at = [(float) ($first[10] ?? 0), (float) ($first[20] ?? 0), (float) ($first[30] ?? 0)];
         switch ($type) {
             case 'POINT':
-                $drawing['points'][] = ['layer' => $layer, 'at' => $at];
-                break;
+                return new DxfEntity('point', $layer, [$at]);
             case 'TEXT':
-                $text = preg_replace_callback('/\\\\U\+([0-9A-F]{4})/', static fn (array $m): string => (string) mb_chr((int) hexdec($m[1])), $first[1] ?? '') ?? '';
-                $drawing['texts'][] = ['layer' => $layer, 'text' => $text, 'at' => $at];
-                break;
+                return new DxfEntity('text', $layer, [$at], self::unescaped($first[1] ?? ''));
+            case 'LWPOLYLINE':
+                return new DxfEntity('line', $layer, self::vertices($groups, (float) ($first[38] ?? 0)));
             case 'POLYLINE':
-                $polyline = ['layer' => $layer, 'vertices' => []];
+                $this->polyline = [$layer, []];
                 break;
             case 'VERTEX':
-                if (null !== $polyline) {
-                    $polyline['vertices'][] = $at;
+                if (null !== $this->polyline) {
+                    $this->polyline[1][] = $at;
                 }
                 break;
             case 'SEQEND':
-                if (null !== $polyline) {
-                    $drawing['lines'][] = $polyline;
-                    $polyline = null;
-                }
-                break;
-            case 'LWPOLYLINE':
-                $vertices = [];
-                $x = 0.0;
-                foreach ($entity as [$code, $value]) {
-                    if (10 === $code) {
-                        $x = (float) $value;
-                    } elseif (20 === $code) {
-                        $vertices[] = [$x, (float) $value, (float) ($first[38] ?? 0)];
-                    }
-                }
-                $drawing['lines'][] = ['layer' => $layer, 'vertices' => $vertices];
-                break;
+                $line = null === $this->polyline ? null : new DxfEntity('line', $this->polyline[0], $this->polyline[1]);
+                $this->polyline = null;
+
+                return $line;
         }
+
+        return null;
+    }
+
+    /**
+     * @param list<array{int, string}> $groups
+     *
+     * @return list<array{float, float, float}>
+     */
+    private static function vertices(array $groups, float $elevation): array
+    {
+        $vertices = [];
+        $x = 0.0;
+        foreach ($groups as [$code, $value]) {
+            if (10 === $code) {
+                $x = (float) $value;
+            } elseif (20 === $code) {
+                $vertices[] = [$x, (float) $value, $elevation];
+            }
+        }
+
+        return $vertices;
+    }
+
+    private static function unescaped(string $text): string
+    {
+        $character = static fn (array $m): string => (string) mb_chr((int) hexdec($m[1]));
+
+        return preg_replace_callback('/\\\\U\+([0-9A-F]{4})/', $character, $text) ?? '';
     }
 }

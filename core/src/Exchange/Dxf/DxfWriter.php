@@ -16,10 +16,16 @@ final class DxfWriter
     /** @var array<int|string, int> colour number by layer; PHP turns the layer "0" into a number */
     private array $layers = ['0' => 7];
 
-    private string $entities = '';
+    /** @var resource entities, on disk beyond a few megabytes: a drawing has more of them than memory holds */
+    private $entities;
 
     /** @var array{float, float, float, float} */
     private array $extent = [\INF, \INF, -\INF, -\INF];
+
+    public function __construct()
+    {
+        $this->entities = fopen('php://temp/maxmemory:8388608', 'w+') ?: throw new \RuntimeException('No temporary file can be written.');
+    }
 
     public function layer(string $name, int $colour): void
     {
@@ -50,10 +56,11 @@ final class DxfWriter
         $layer = self::layerName($layer);
         $owner = $this->entity('POLYLINE', $layer, 'AcDb3dPolyline', self::pair(66, '1').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0').self::pair(70, (string) (8 + (int) $closed)));
         foreach ($vertices as [$x, $y, $z]) {
-            $this->entities .= self::pair(0, 'VERTEX').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, $layer)
-                .self::pair(100, 'AcDbVertex').self::pair(100, 'AcDb3dPolylineVertex').$this->xyz($x, $y, $z).self::pair(70, '32');
+            $this->put(self::pair(0, 'VERTEX').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, $layer)
+                .self::pair(100, 'AcDbVertex').self::pair(100, 'AcDb3dPolylineVertex').$this->xyz($x, $y, $z).self::pair(70, '32'));
         }
-        $this->entities .= self::pair(0, 'SEQEND').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, $layer);
+        $end = self::pair(0, 'SEQEND').self::pair(5, $this->nextHandle()).self::pair(330, $owner);
+        $this->put($end.self::pair(100, 'AcDbEntity').self::pair(8, $layer));
     }
 
     /** @param list<array{float, float}> $vertices */
@@ -67,16 +74,28 @@ final class DxfWriter
         $this->entity('LWPOLYLINE', $layer, 'AcDbPolyline', $body);
     }
 
-    public function contents(): string
+    /** Writes the drawing; it takes no more entities afterwards. */
+    public function save(string $path): void
     {
         [$x0, $y0, $x1, $y1] = is_finite($this->extent[0]) ? $this->extent : [0.0, 0.0, 1.0, 1.0];
-        $section = static fn (string $name, string $body): string => self::pair(0, 'SECTION').self::pair(2, $name).$body.self::pair(0, 'ENDSEC');
+        $corner = static fn (string $name, float $x, float $y): string => self::pair(9, $name).self::pair(10, self::number($x))
+            .self::pair(20, self::number($y)).self::pair(30, '0.0');
         $header = self::pair(9, '$ACADVER').self::pair(1, 'AC1015').self::pair(9, '$INSUNITS').self::pair(70, '6')
-            .self::pair(9, '$EXTMIN').self::pair(10, self::number($x0)).self::pair(20, self::number($y0)).self::pair(30, '0.0')
-            .self::pair(9, '$EXTMAX').self::pair(10, self::number($x1)).self::pair(20, self::number($y1)).self::pair(30, '0.0')
-            .self::pair(9, '$HANDSEED').self::pair(5, 'FFFFFF');
+            .$corner('$EXTMIN', $x0, $y0).$corner('$EXTMAX', $x1, $y1).self::pair(9, '$HANDSEED').self::pair(5, 'FFFFFF');
+        $begin = static fn (string $name): string => self::pair(0, 'SECTION').self::pair(2, $name);
+        $end = self::pair(0, 'ENDSEC');
+        $file = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
+        fwrite($file, $begin('HEADER').$header.$end.$begin('CLASSES').$end.$begin('TABLES').$this->tables().$end);
+        fwrite($file, $begin('BLOCKS').$this->blocks().$end.$begin('ENTITIES'));
+        rewind($this->entities);
+        stream_copy_to_stream($this->entities, $file);
+        fwrite($file, $end.$begin('OBJECTS').$this->objects().$end.self::pair(0, 'EOF'));
+        fclose($file);
+    }
 
-        return $section('HEADER', $header).$section('CLASSES', '').$section('TABLES', $this->tables()).$section('BLOCKS', $this->blocks()).$section('ENTITIES', $this->entities).$section('OBJECTS', $this->objects()).self::pair(0, 'EOF');
+    private function put(string $entity): void
+    {
+        fwrite($this->entities, $entity);
     }
 
     private function tables(): string
@@ -124,7 +143,8 @@ final class DxfWriter
         $layer = self::layerName($layer);
         $this->layers[$layer] ??= 7;
         $handle = $this->nextHandle();
-        $this->entities .= self::pair(0, $type).self::pair(5, $handle).self::pair(330, '1F').self::pair(100, 'AcDbEntity').self::pair(8, $layer).self::pair(100, $class).$body;
+        $head = self::pair(0, $type).self::pair(5, $handle).self::pair(330, '1F').self::pair(100, 'AcDbEntity');
+        $this->put($head.self::pair(8, $layer).self::pair(100, $class).$body);
 
         return $handle;
     }

@@ -50,6 +50,16 @@ final readonly class HorizontalSystem
         }
     }
 
+    /** The same system under another name, with another number of dimensions or another unit. */
+    public function with(?string $name = null, ?int $dimension = null, ?float $unit = null, ?string $unitName = null): self
+    {
+        return new self(
+            $this->kind, $this->code, $name ?? $this->name, $this->datum, $this->geodetic, $dimension ?? $this->dimension, $this->conversion,
+            $this->projection, $unit ?? $this->unit, $unitName ?? $this->unitName, $this->axes, $this->area, $this->deprecated, $this->successor,
+            $this->binding, $this->geodeticName,
+        );
+    }
+
     public function ellipsoid(): Ellipsoid
     {
         return $this->datum->ellipsoid;

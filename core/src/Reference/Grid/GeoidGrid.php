@@ -50,6 +50,12 @@ final readonly class GeoidGrid
         $this->round = abs($columns * $dLon - 360.0) < 0.5 * $dLon;
     }
 
+    /** The same grid under another name, above another ellipsoid. */
+    public function named(string $name, string $ellipsoid): self
+    {
+        return new self($name, $this->south, $this->west, $this->dLat, $this->dLon, $this->rows, $this->columns, $this->values, $ellipsoid);
+    }
+
     public function north(): float
     {
         return $this->south + $this->dLat * ($this->rows - 1);

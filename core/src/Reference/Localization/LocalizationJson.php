@@ -9,6 +9,10 @@ final class LocalizationJson
 {
     public const FORMAT = 'mensura-localization/1';
 
+    /** Metres: coordinates, shifts and heights further than this lie on no earth. */
+    private const FARTHEST = 1e8;
+    private const DEEPEST = 16;
+
     /**
      * @param list<Pair> $pairs
      *
@@ -25,7 +29,10 @@ final class LocalizationJson
                 'shift' => ['e' => $l->shiftE, 'n' => $l->shiftN],
                 'rotation' => $l->rotationDegrees,
                 'scale' => $l->scale,
-                'held' => array_keys(array_filter(['shift.e' => null !== $choices->shiftE, 'shift.n' => null !== $choices->shiftN, 'rotation' => null !== $choices->rotationDegrees, 'scale' => null !== $choices->scale])),
+                'held' => array_keys(array_filter([
+                    'shift.e' => null !== $choices->shiftE, 'shift.n' => null !== $choices->shiftN,
+                    'rotation' => null !== $choices->rotationDegrees, 'scale' => null !== $choices->scale,
+                ])),
             ],
             'vertical' => ['model' => $l->vertical, 'shift' => $l->plane[0], 'slope' => ['e' => $l->plane[1], 'n' => $l->plane[2]]],
             'pairs' => array_map(static fn (Pair $p, int $i): array => [
@@ -45,7 +52,7 @@ final class LocalizationJson
      */
     public static function read(string $json): array
     {
-        $d = json_decode($json, true);
+        $d = json_decode($json, true, self::DEEPEST);
         if (!\is_array($d) || self::FORMAT !== ($d['format'] ?? null)) {
             throw new UnusablePairs(\sprintf('this is not a localization file: its format is not "%s"', self::FORMAT));
         }
@@ -54,8 +61,8 @@ final class LocalizationJson
             foreach ($path as $key) {
                 $at = \is_array($at) ? $at[$key] ?? null : null;
             }
-            if (!\is_int($at) && !\is_float($at)) {
-                throw new UnusablePairs(\sprintf('the localization file has no number at %s', implode('.', $path)));
+            if (!self::isNumber($at)) {
+                throw new UnusablePairs(\sprintf('the localization file has no usable number at %s', implode('.', $path)));
             }
 
             return (float) $at;
@@ -64,28 +71,72 @@ final class LocalizationJson
         if (!\in_array($vertical, [Choices::NONE, Choices::SHIFT, Choices::PLANE], true)) {
             throw new UnusablePairs('vertical.model must be none, shift or plane');
         }
-        $l = new Localization($number('horizontal', 'centre', 'e'), $number('horizontal', 'centre', 'n'), $number('horizontal', 'shift', 'e'), $number('horizontal', 'shift', 'n'), $number('horizontal', 'rotation'), $number('horizontal', 'scale'), $vertical, [$number('vertical', 'shift'), $number('vertical', 'slope', 'e'), $number('vertical', 'slope', 'n')]);
-        if ($l->scale <= 0.0) {
-            throw new UnusablePairs('horizontal.scale must be positive');
+        $l = new Localization(
+            $number('horizontal', 'centre', 'e'), $number('horizontal', 'centre', 'n'), $number('horizontal', 'shift', 'e'),
+            $number('horizontal', 'shift', 'n'), $number('horizontal', 'rotation'), $number('horizontal', 'scale'), $vertical,
+            [$number('vertical', 'shift'), $number('vertical', 'slope', 'e'), $number('vertical', 'slope', 'n')],
+        );
+        if ($l->scale < 0.001 || $l->scale > 1000.0) {
+            throw new UnusablePairs('horizontal.scale must be a ratio near one');
+        }
+        if (max(abs($l->plane[1]), abs($l->plane[2])) > 1.0) {
+            throw new UnusablePairs('vertical.slope must be a small slope, in metres per metre');
         }
         $held = \is_array($d['horizontal']['held'] ?? null) ? $d['horizontal']['held'] : [];
         $choices = new Choices(
             \in_array('shift.e', $held, true) ? $l->shiftE : null, \in_array('shift.n', $held, true) ? $l->shiftN : null,
             \in_array('rotation', $held, true) ? $l->rotationDegrees : null, \in_array('scale', $held, true) ? $l->scale : null, $vertical,
         );
+
+        return [
+            'name' => self::text($d['name'] ?? 'localization', 'name'), 'system' => self::text($d['grid']['system'] ?? '', 'grid.system'),
+            'heights' => self::text($d['grid']['heights'] ?? '', 'grid.heights'), 'localization' => $l, 'choices' => $choices,
+            'pairs' => self::pairs($d['pairs'] ?? []),
+        ];
+    }
+
+    /** @return list<Pair> */
+    private static function pairs(mixed $list): array
+    {
+        if (!\is_array($list) || !array_is_list($list)) {
+            throw new UnusablePairs('pairs must be a list');
+        }
         $pairs = [];
-        foreach (\is_array($d['pairs'] ?? null) ? array_values($d['pairs']) : [] as $i => $p) {
-            $value = static fn (string $side, string $axis): ?float => \is_array($p) && \is_array($p[$side] ?? null) && (\is_int($p[$side][$axis] ?? null) || \is_float($p[$side][$axis] ?? null)) ? (float) $p[$side][$axis] : null;
-            $le = $value('local', 'e');
-            $ln = $value('local', 'n');
-            $ge = $value('grid', 'e');
-            $gn = $value('grid', 'n');
-            if (!\is_array($p) || null === $le || null === $ln || null === $ge || null === $gn) {
+        foreach ($list as $i => $p) {
+            $value = static function (string $side, string $axis) use ($p, $i): ?float {
+                $at = \is_array($p) && \is_array($p[$side] ?? null) ? $p[$side][$axis] ?? null : null;
+                if (null !== $at && !self::isNumber($at)) {
+                    throw new UnusablePairs(\sprintf('pairs[%d].%s.%s is not a usable number', $i, $side, $axis));
+                }
+
+                return null === $at ? null : (float) $at;
+            };
+            $plan = [$value('local', 'e'), $value('local', 'n'), $value('grid', 'e'), $value('grid', 'n')];
+            if (!\is_array($p) || \in_array(null, $plan, true)) {
                 throw new UnusablePairs(\sprintf('pairs[%d] needs local and grid e and n', $i));
             }
-            $pairs[] = new Pair(\is_string($p['name'] ?? null) ? $p['name'] : 'pair '.($i + 1), $le, $ln, $value('local', 'h'), $ge, $gn, $value('grid', 'h'), (bool) ($p['use']['horizontal'] ?? true), (bool) ($p['use']['vertical'] ?? true));
+            $use = \is_array($p['use'] ?? null) ? $p['use'] : [];
+            $name = self::text($p['name'] ?? 'pair '.($i + 1), "pairs[$i].name");
+            $pairs[] = new Pair(
+                $name, $plan[0], $plan[1], $value('local', 'h'), $plan[2], $plan[3], $value('grid', 'h'),
+                (bool) ($use['horizontal'] ?? true), (bool) ($use['vertical'] ?? true),
+            );
         }
 
-        return ['name' => \is_string($d['name'] ?? null) ? $d['name'] : 'localization', 'system' => \is_string($d['grid']['system'] ?? null) ? $d['grid']['system'] : '', 'heights' => \is_string($d['grid']['heights'] ?? null) ? $d['grid']['heights'] : '', 'localization' => $l, 'choices' => $choices, 'pairs' => $pairs];
+        return $pairs;
+    }
+
+    private static function isNumber(mixed $value): bool
+    {
+        return \is_int($value) || \is_float($value) && is_finite($value) ? abs($value) <= self::FARTHEST : false;
+    }
+
+    private static function text(mixed $value, string $where): string
+    {
+        if (!\is_string($value) || !mb_check_encoding($value, 'UTF-8')) {
+            throw new UnusablePairs($where.' must be a text');
+        }
+
+        return $value;
     }
 }

@@ -52,6 +52,7 @@ const preview: PreviewView = {
   questions: ['In which unit is easting?', 'In which unit is northing?'],
   extent: [0, 0, 120.4, 80.2],
   points: [],
+  pointCount: 0,
   rays: [],
   unreadable: null,
   acceptable: false,

@@ -14,6 +14,7 @@ function point(name: string, e: number, n: number, over: Partial<PointView> = {}
     name,
     role: 'adjusted',
     known: 'global',
+    version: 1,
     source: 'file',
     code: '',
     e,

@@ -45,6 +45,7 @@ const run: RunView = {
 };
 const network = (over: Partial<NetworkView> = {}): NetworkView => ({
   settings,
+  settingsVersion: 'w1',
   rows: [
     row(1),
     row(2, { standardized: 4.2, at: 'KT05', to: 'KT09', kind: 'slope-distance' }),

@@ -18,6 +18,7 @@ const points = [
 
 const surface = (over: Partial<SurfaceView> = {}): SurfaceView => ({
   id: 2,
+  version: 3,
   name: 'Borrow pit',
   roles: ['surveyed'],
   codes: [],

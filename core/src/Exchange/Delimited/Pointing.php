@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Delimited;
+
+/** One sight of a total station: direction and zenith angle in degrees as of the first face, slope distance and heights in metres. */
+final readonly class Pointing
+{
+    public function __construct(
+        public int $line,
+        public string $station,
+        public string $set,
+        public string $target,
+        public float $hi,
+        public float $ht,
+        public float $direction,
+        public ?float $zenith,
+        public ?float $distance,
+        public string $code,
+    ) {
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Export;
+
+use App\Project\Project;
+use Mensura\Fault\UnusableInput;
+
+/** What a drawing shows besides points; the Terrain stage gives it. */
+interface DrawingSource
+{
+    /**
+     * @param list<int> $surfaces
+     *
+     * @return list<DrawnLine>
+     *
+     * @throws UnusableInput
+     */
+    public function lines(Project $project, array $surfaces): array;
+
+    /**
+     * @param list<int> $surfaces
+     *
+     * @return iterable<DrawnContours>
+     *
+     * @throws UnusableInput when a surface is not computed
+     */
+    public function contours(Project $project, array $surfaces): iterable;
+}

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Export;
+
+/** Contours of a surface. Metres. */
+final readonly class DrawnContours
+{
+    /** @param list<array{h: float, length: float, lines: list<list<float>>}> $levels lines as x, y, x, y ... */
+    public function __construct(public string $surface, public float $interval, public array $levels)
+    {
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Export;
+
+use App\Job\JobContext;
+use App\Job\JobHandler;
+
+final class ExportHandler implements JobHandler
+{
+    public function __construct(private readonly Exporter $exporter)
+    {
+    }
+
+    public static function kind(): string
+    {
+        return 'export';
+    }
+
+    public function run(JobContext $context): void
+    {
+        $surfaces = array_values(array_map(intval(...), $context->payload['surfaces'] ?? []));
+        $kind = (string) $context->payload['kind'];
+        $this->exporter->export($context->project, $context->authorName, $kind, $surfaces, $context->report(...), $context->jobId);
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Export;
+
+use App\Project\Project;
+use Mensura\Fault\UnusableInput;
+use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
+
+/** A kind of file that is handed over: written to a path, then read back from it and compared with the project. */
+#[AutoconfigureTag('app.export_kind')]
+interface ExportKind
+{
+    /** In addresses and slots: "csv". */
+    public static function key(): string;
+
+    public function about(): ExportAbout;
+
+    /**
+     * What the file shows. A stale slot is not handed over.
+     *
+     * @param list<int> $surfaces
+     *
+     * @return array{list<string>, list<string>} contents and slots, as a result's inputs name them
+     */
+    public function restsOn(array $surfaces): array;
+
+    /**
+     * @param list<int> $surfaces
+     *
+     * @return list<string> what the file does not hold, in words
+     *
+     * @throws UnusableInput
+     */
+    public function write(Project $project, array $surfaces, string $path): array;
+
+    /**
+     * Reads the file back and compares it with what the project holds.
+     *
+     * @param list<int> $surfaces
+     *
+     * @return list<Check>
+     */
+    public function check(Project $project, array $surfaces, string $path): array;
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake\Format;
+
+use App\Store\FileStore;
+use App\Survey\SurveyFile;
+use Mensura\Fault\UnusableInput;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
+
+/** Finds the format of a file. */
+final class Formats
+{
+    public const UNKNOWN = 'unknown';
+
+    /** @param iterable<FileFormat> $formats */
+    public function __construct(
+        private readonly FileStore $store,
+        #[AutowireIterator('app.file_format')] private readonly iterable $formats,
+    ) {
+    }
+
+    public function kindOf(string $hash, string $name): string
+    {
+        try {
+            return $this->of($hash, $name)->kindOf($this->store->localPath($hash));
+        } catch (UnusableInput) {
+            return self::UNKNOWN; // the preview says why
+        }
+    }
+
+    /** @throws UnusableInput */
+    public function read(SurveyFile $file): Reading
+    {
+        return $this->of($file->sha256(), $file->name())->read($this->store->localPath($file->sha256()), $file);
+    }
+
+    /**
+     * @param array<mixed> $answers
+     *
+     * @return array{string, array<string, mixed>}
+     *
+     * @throws UnusableInput
+     */
+    public function understand(SurveyFile $file, array $answers): array
+    {
+        return $this->of($file->sha256(), $file->name())->understand($this->store->localPath($file->sha256()), $answers);
+    }
+
+    /** @throws UnusableInput */
+    private function of(string $hash, string $name): FileFormat
+    {
+        $best = null;
+        $surest = 0.0;
+        foreach ($this->formats as $format) {
+            $sure = $format->recognises($this->store->localPath($hash), $name);
+            if ($sure > $surest) {
+                [$best, $surest] = [$format, $sure];
+            }
+        }
+
+        return $best ?? throw new UnusableInput('', 'is no kind of file that is read here; docs/formats.md lists them');
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use App\Account\User;
+use App\Intake\Format\Formats;
+use App\Store\FileStore;
+use App\Survey\ObservationRepository;
+use App\Survey\PointRepository;
+use App\Survey\SurveyFile;
+use App\Survey\SurveyFileRepository;
+
+/** Makes the operations of Intake. */
+final class IntakeOperations
+{
+    public function __construct(
+        private readonly SurveyFileRepository $files,
+        private readonly PointRepository $points,
+        private readonly ObservationRepository $observations,
+        private readonly FileStore $store,
+        private readonly Formats $formats,
+        private readonly Placer $placer,
+    ) {
+    }
+
+    public function receive(string $name, string $bytes, User $author): ReceiveFile
+    {
+        return new ReceiveFile($this->files, $this->store, $this->formats, $name, $this->store->put($bytes), $author->id());
+    }
+
+    /** @param array<mixed> $answers */
+    public function map(SurveyFile $file, array $answers): UnderstandFile
+    {
+        [$kind, $kept] = $this->formats->understand($file, $answers);
+        $read = static fn (SurveyFile $f) => $f->read($kind, $kept);
+
+        return new UnderstandFile($this->files, $file->id(), 'map-file', 'Chose how %s is read', $read);
+    }
+
+    public function mean(int $file, Meaning $meaning): UnderstandFile
+    {
+        $mean = static fn (SurveyFile $f) => $f->mean($meaning->toArray());
+
+        return new UnderstandFile($this->files, $file, 'answer-file', 'Said what the coordinates of %s mean', $mean);
+    }
+
+    public function accept(int $file, bool $leaveOutBad): AcceptFile
+    {
+        return new AcceptFile($this->files, $this->points, $this->observations, $this->formats, $this->placer, $file, $leaveOutBad);
+    }
+
+    public function discard(int $file): DiscardFile
+    {
+        return new DiscardFile($this->files, $file);
+    }
+}
