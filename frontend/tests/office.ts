@@ -12,6 +12,7 @@ export interface Call {
   route: string;
   body: unknown;
   query: URLSearchParams;
+  headers: Record<string, string>;
 }
 
 /** A refusal as the server words it. */
@@ -20,6 +21,7 @@ export class Refusal {
     readonly status: number,
     readonly detail: string,
     readonly errors: { pointer: string; detail: string }[] = [],
+    readonly more: Record<string, unknown> = {},
   ) {}
 }
 
@@ -109,12 +111,12 @@ export function office(answers: Answers = {}, over: Partial<Overview> = {}, poin
       const url = new URL(path, 'http://office');
       const name = `${init.method ?? 'GET'} ${url.pathname.replace(/^\/api\/projects\/1/, '') || '/'}`;
       const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : init.body;
-      calls.push({ route: name, body, query: url.searchParams });
+      calls.push({ route: name, body, query: url.searchParams, headers: (init.headers ?? {}) as Record<string, string> });
       const usual: Answers = { 'GET /': { ...overview, ...over }, 'GET /points': { points } };
       const found = name in answers ? answers[name] : usual[name];
       const data = typeof found === 'function' ? (found as (b: unknown, q: URLSearchParams) => unknown)(body, url.searchParams) : found;
       if (data instanceof Refusal)
-        return new Response(JSON.stringify({ title: 'This cannot be used.', detail: data.detail, errors: data.errors }), {
+        return new Response(JSON.stringify({ title: 'This cannot be used.', detail: data.detail, errors: data.errors, ...data.more }), {
           status: data.status,
         });
       if (data === undefined) return new Response(JSON.stringify({ title: 'Not found.', detail: name }), { status: 404 });

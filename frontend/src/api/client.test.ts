@@ -50,6 +50,50 @@ describe('requests', () => {
   });
 });
 
+describe('a busy server', () => {
+  const headers = (c: RequestInit) => c.headers as Record<string, string>;
+
+  it('is asked again under the same name, so that nothing is done twice', async () => {
+    vi.useFakeTimers();
+    const calls: RequestInit[] = [];
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(async (_path: string, init: RequestInit) => {
+        calls.push(init);
+        if (calls.length === 1) throw new TypeError('connection lost');
+        return new Response(calls.length === 2 ? '{"title":"busy"}' : '{"seq":5}', { status: calls.length === 2 ? 503 : 200 });
+      }),
+    );
+    const done = put('/api/x', {}, 3);
+    await vi.runAllTimersAsync();
+    expect(await done).toEqual({ seq: 5 });
+    vi.useRealTimers();
+    expect(calls).toHaveLength(3);
+    expect(new Set(calls.map((c) => headers(c)['Idempotency-Key'])).size).toBe(1);
+    expect(headers(calls[0]!)['Idempotency-Key']).toMatch(/^[0-9a-f]{24}$/);
+    expect(headers(calls[0]!)['If-Match']).toBe('"3"');
+  });
+
+  it('is not asked for ever', async () => {
+    vi.useFakeTimers();
+    const calls = answer(503, { title: 'The office is busy.', detail: 'Try again in a moment.' });
+    const problem = refused(post('/api/x'));
+    await vi.runAllTimersAsync();
+    expect((await problem).status).toBe(503);
+    vi.useRealTimers();
+    expect(calls).toHaveLength(3);
+  });
+
+  it('names every change anew', async () => {
+    const calls = answer(200, {});
+    await post('/api/x');
+    await post('/api/x');
+    await get('/api/x');
+    expect(headers(calls[0]!)['Idempotency-Key']).not.toBe(headers(calls[1]!)['Idempotency-Key']);
+    expect(headers(calls[2]!)['Idempotency-Key']).toBeUndefined();
+  });
+});
+
 describe('refusals', () => {
   it('say the reason to people and the place to forms', async () => {
     answer(422, {

@@ -7,6 +7,8 @@ export class Problem extends Error {
     readonly title: string,
     readonly detail: string,
     readonly errors: { pointer: string; detail: string }[] = [],
+    /** Everything the answer said; a change by someone else brings theirs with it. */
+    readonly more: Record<string, unknown> = {},
   ) {
     // People need the reason; where it belongs in the request is for forms.
     super(`${title} ${detail.replace(/^\/\S*: /, '')}`.trim());
@@ -26,9 +28,22 @@ export async function session(): Promise<SessionView> {
   return view;
 }
 
-export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** How often a request is sent again that the server was too busy for, or whose answer was lost. */
+const REPEATS = 2;
+
+/** A name of its own for every change, so that sent again it is done once. */
+function requestKey(): string {
+  return Array.from(crypto.getRandomValues(new Uint8Array(12)), (b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+/** @param seen version of what is edited: the change is refused when someone else was faster */
+export async function request<T>(method: string, path: string, body?: unknown, seen?: string | number): Promise<T> {
   const headers: Record<string, string> = { Accept: 'application/json' };
-  if (method !== 'GET') headers['X-Mensura-Token'] = token;
+  if (method !== 'GET') {
+    headers['X-Mensura-Token'] = token;
+    headers['Idempotency-Key'] = requestKey();
+  }
+  if (seen !== undefined) headers['If-Match'] = `"${seen}"`;
   let payload: BodyInit | undefined;
   if (body instanceof FormData) {
     payload = body;
@@ -36,12 +51,7 @@ export async function request<T>(method: string, path: string, body?: unknown): 
     headers['Content-Type'] = 'application/json';
     payload = JSON.stringify(body);
   }
-  let response: Response;
-  try {
-    response = await fetch(path, { method, headers, body: payload, credentials: 'same-origin' });
-  } catch {
-    throw new Problem(0, 'The server does not answer.', 'Check that Mensura is running, then try again.');
-  }
+  const response = await sent(path, { method, headers, body: payload, credentials: 'same-origin' });
   const text = await response.text();
   let data: unknown = null;
   try {
@@ -56,9 +66,22 @@ export async function request<T>(method: string, path: string, body?: unknown): 
       p.title ?? 'Something went wrong on the server.',
       p.detail ?? 'It is in the log; nothing was changed.',
       p.errors ?? [],
+      (data ?? {}) as Record<string, unknown>,
     );
   }
   return data as T;
+}
+
+async function sent(path: string, init: RequestInit): Promise<Response> {
+  for (let i = 0; ; i++) {
+    try {
+      const response = await fetch(path, init);
+      if (response.status !== 503 || i >= REPEATS) return response;
+    } catch {
+      if (i >= REPEATS) throw new Problem(0, 'The server does not answer.', 'Check that Mensura is running, then try again.');
+    }
+    await new Promise((r) => setTimeout(r, 400 * (i + 1)));
+  }
 }
 
 export async function bytes(path: string): Promise<ArrayBuffer> {
@@ -69,5 +92,5 @@ export async function bytes(path: string): Promise<ArrayBuffer> {
 
 export const get = <T>(path: string): Promise<T> => request<T>('GET', path);
 export const post = <T>(path: string, body: unknown = {}): Promise<T> => request<T>('POST', path, body);
-export const put = <T>(path: string, body: unknown): Promise<T> => request<T>('PUT', path, body);
+export const put = <T>(path: string, body: unknown, seen?: string | number): Promise<T> => request<T>('PUT', path, body, seen);
 export const remove = <T>(path: string): Promise<T> => request<T>('DELETE', path);

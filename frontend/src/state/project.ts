@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { markRaw } from 'vue';
 import { get, post, Problem, put } from '../api/client';
+import { conflictOf, type Conflict } from '../api/conflict';
 import type { JobView, Overview, PointView, PointsView, UnitsRequest, UnitsView } from '../api/types';
 
 const POLL_BUSY = 400;
@@ -79,7 +80,7 @@ export const useProject = defineStore('project', {
       if (tone === 'good') this.noteTimer = window.setTimeout(() => (this.note = null), 5000);
     },
     /** Does something and says what went wrong, in place; true when it went well. */
-    async attempt(action: () => Promise<unknown>, done = ''): Promise<boolean> {
+    async attempt(action: () => Promise<unknown>, done = '', onConflict?: (theirs: Conflict) => void): Promise<boolean> {
       try {
         this.note = null;
         await action();
@@ -87,6 +88,11 @@ export const useProject = defineStore('project', {
         if (done !== '') this.say('good', done);
         return true;
       } catch (e) {
+        const conflict = conflictOf(e);
+        if (conflict && onConflict) {
+          onConflict(conflict);
+          return false;
+        }
         this.say('bad', e instanceof Problem ? e.message : `This failed in the page itself: ${String(e)}`);
         return false;
       }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
 import { get, put } from '../../api/client';
+import { inOrder } from '../../api/inOrder';
 import type { MeaningRequest, MeaningView, PreviewView, ReferenceView } from '../../api/types';
 import WayList from '../../fields/WayList.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
@@ -37,17 +38,27 @@ const answered = computed(() =>
     .join(' '),
 );
 
+const changes = inOrder();
 // Answers given before the last one came back are kept.
 let answers: MeaningRequest = {};
 watch(
   () => props.meaning,
-  ({ frame, heights, geoid, swap, far, sign, operation }) => (answers = { frame, heights, geoid, swap, far, sign, operation }),
+  ({ frame, heights, geoid, swap, far, sign, operation }) => {
+    if (!changes.busy()) answers = { frame, heights, geoid, swap, far, sign, operation };
+  },
   { immediate: true },
 );
 
 async function answer(change: MeaningRequest) {
   answers = { ...answers, ...change };
-  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.file}/meaning`), answers)));
+  const path = project.path(`/intake/${props.file}/meaning`);
+  const sent = answers;
+  await project.attempt(() =>
+    changes.send(
+      () => put<PreviewView>(path, sent),
+      (p) => emit('preview', p),
+    ),
+  );
 }
 
 function choose(value: string) {

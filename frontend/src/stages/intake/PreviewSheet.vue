@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { post, put, remove } from '../../api/client';
+import { inOrder } from '../../api/inOrder';
 import type { AcceptRequest, FieldView, PreviewView } from '../../api/types';
 import { useProject } from '../../state/project';
 import MeaningSheet from './MeaningSheet.vue';
@@ -39,11 +40,13 @@ const size = computed(() =>
     : '',
 );
 
+const changes = inOrder();
 // Choices made before the last one came back are kept.
 let chosen: { columns: Record<string, number>; units: Record<string, string> } = { columns: {}, units: {} };
 watch(
   () => props.preview,
   ({ fields }) => {
+    if (changes.busy()) return;
     chosen = { columns: {}, units: {} };
     for (const f of fields) {
       if (f.column !== null) chosen.columns[f.key] = f.column;
@@ -54,7 +57,13 @@ watch(
 );
 
 async function save(mapping: { kind: string; columns?: Record<string, number>; units?: Record<string, string> }) {
-  await project.attempt(async () => emit('preview', await put<PreviewView>(project.path(`/intake/${props.preview.id}/mapping`), mapping)));
+  const path = project.path(`/intake/${props.preview.id}/mapping`);
+  await project.attempt(() =>
+    changes.send(
+      () => put<PreviewView>(path, mapping),
+      (p) => emit('preview', p),
+    ),
+  );
 }
 const send = () => save({ kind: props.preview.kind, columns: { ...chosen.columns }, units: { ...chosen.units } });
 

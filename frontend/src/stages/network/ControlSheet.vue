@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { post, put } from '../../api/client';
+import type { Conflict, ConflictField } from '../../api/conflict';
 import type { ControlRequest, PointView, RenameRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import ConflictSheet from '../../frame/ConflictSheet.vue';
 import Slip from '../../frame/Slip.vue';
 import { readNumber } from '../../format/angles';
 import { fromDisplayLength, length, small, smallUnit, toDisplayLength } from '../../format/units';
@@ -76,25 +78,51 @@ const columns = computed<Column<PointView>[]>(() => [
   },
 ]);
 
+const conflict = ref<Conflict | null>(null);
+const mine = ref<ControlRequest | null>(null);
+/** The form as it was filled, and the version of the mark it was filled from. */
+let filled = '';
+let seen = 0;
+
+function fill(p: PointView | null) {
+  rename.value = p?.name ?? '';
+  const text = (v: number | null | undefined) =>
+    v === null || v === undefined ? '' : String(Number(toDisplayLength(v, units.value).toFixed(5)));
+  const mm = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(Number((1000 * v).toFixed(3))));
+  form.value = {
+    e: text(p?.givenE ?? p?.e),
+    n: text(p?.givenN ?? p?.n),
+    h: text(p?.givenH ?? p?.h),
+    held: p?.held ?? '',
+    sdE: mm(p?.sdE),
+    sdN: mm(p?.sdN),
+    sdH: mm(p?.sdH),
+  };
+  filled = JSON.stringify(form.value);
+  seen = p?.version ?? 0;
+  conflict.value = null;
+}
+
+// What is being typed stays when the points are loaded again: whoever saves second is asked, not overwritten.
 watch(
   point,
-  (p) => {
-    rename.value = p?.name ?? '';
-    const text = (v: number | null | undefined) =>
-      v === null || v === undefined ? '' : String(Number(toDisplayLength(v, units.value).toFixed(5)));
-    const mm = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(Number((1000 * v).toFixed(3))));
-    form.value = {
-      e: text(p?.givenE ?? p?.e),
-      n: text(p?.givenN ?? p?.n),
-      h: text(p?.givenH ?? p?.h),
-      held: p?.held ?? '',
-      sdE: mm(p?.sdE),
-      sdN: mm(p?.sdN),
-      sdH: mm(p?.sdH),
-    };
+  (p, before) => {
+    if (p?.name !== before?.name || JSON.stringify(form.value) === filled) fill(p);
   },
   { immediate: true },
 );
+
+const inLength = (v: unknown) => (typeof v === 'number' ? length(v, units.value, 1) : '');
+const inMm = (v: unknown) => (typeof v === 'number' ? `${Number((1000 * v).toFixed(3))} mm` : '');
+const FIELDS: ConflictField[] = [
+  { key: 'e', label: 'easting', text: inLength },
+  { key: 'n', label: 'northing', text: inLength },
+  { key: 'h', label: 'height', text: inLength },
+  { key: 'held', label: 'held', text: (v) => String(v ?? '') },
+  { key: 'sdE', label: 'sd e', text: inMm },
+  { key: 'sdN', label: 'sd n', text: inMm },
+  { key: 'sdH', label: 'sd h', text: inMm },
+];
 
 const read = (text: string) => readNumber(text, units.value.length);
 
@@ -109,20 +137,25 @@ async function save() {
     project.say('bad', 'A coordinate or a standard deviation is not a number.');
     return;
   }
-  await project.attempt(
-    () =>
-      put(project.path('/control'), {
-        point: point.value!.name,
-        e: values[0],
-        n: values[1],
-        h: values[2],
-        held: f.held,
-        sdE: sds[0],
-        sdN: sds[1],
-        sdH: sds[2],
-      } satisfies ControlRequest),
-    `Control ${point.value.name} changed.`,
+  await send(
+    { point: point.value.name, e: values[0], n: values[1], h: values[2], held: f.held, sdE: sds[0], sdN: sds[1], sdH: sds[2] },
+    seen,
   );
+}
+
+async function send(values: ControlRequest, version: number | string) {
+  mine.value = values;
+  const ok = await project.attempt(
+    () => put(project.path('/control'), values, version),
+    `Control ${values.point} changed.`,
+    (theirs) => (conflict.value = theirs),
+  );
+  if (ok) fill(point.value);
+}
+
+async function keepTheirs() {
+  await project.refresh();
+  fill(point.value);
 }
 
 async function renameNow() {
@@ -156,7 +189,16 @@ async function renameNow() {
     <template #empty><p class="quiet">No control yet. Bring in a control list, or give an adjusted station values here.</p></template>
   </FiguresTable>
   <Slip v-if="point">
-    <form class="edit" @submit.prevent="save">
+    <ConflictSheet
+      v-if="conflict && mine"
+      :what="point.name"
+      :conflict="conflict"
+      :fields="FIELDS"
+      :mine="{ ...mine }"
+      @theirs="keepTheirs"
+      @save="(values, version) => send(values as unknown as ControlRequest, version)"
+    />
+    <form v-else class="edit" @submit.prevent="save">
       <strong>{{ point.name }}</strong>
       <label
         v-for="[k, t] in [

@@ -314,7 +314,7 @@ watch(() => project.version, load);
               }}</span></template
             >
           </FiguresTable>
-          <SettingsSheet v-else :settings="network.settings" />
+          <SettingsSheet v-else :settings="network.settings" :version="network.settingsVersion" />
           <Slip v-if="proposals !== null" tone="doubt">
             <strong>{{
               proposals.length === 0

@@ -1,15 +1,30 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { nextTick, ref, watch } from 'vue';
 import { put } from '../../api/client';
+import type { Conflict, ConflictField } from '../../api/conflict';
 import type { SettingsRequest, SettingsView } from '../../api/types';
+import ConflictSheet from '../../frame/ConflictSheet.vue';
 import { useProject } from '../../state/project';
 
-const props = defineProps<{ settings: SettingsView }>();
+const props = defineProps<{ settings: SettingsView; version: string }>();
 const project = useProject();
 const form = ref({ ...props.settings });
+const conflict = ref<Conflict | null>(null);
+/** The version of the settings the form was filled from. */
+let seen = props.version;
+
+function fill() {
+  form.value = { ...props.settings };
+  seen = props.version;
+  conflict.value = null;
+}
+
+// What is being typed stays when the page loads again; whoever saves second is asked.
 watch(
   () => props.settings,
-  (s) => (form.value = { ...s }),
+  (_now, before) => {
+    if (JSON.stringify(form.value) === JSON.stringify(before)) fill();
+  },
 );
 const FIELDS: [keyof SettingsView, string, string, number][] = [
   ['directionSd', 'direction', '"', 1],
@@ -31,15 +46,43 @@ function change(key: keyof SettingsView, factor: number, text: string) {
   (form.value as Record<string, unknown>)[key] = Number(text.replace(',', '.')) / factor;
 }
 
-const save = () =>
-  project.attempt(
-    () => put(project.path('/network/settings'), form.value satisfies SettingsRequest),
+const COMPARED: ConflictField[] = [
+  ...FIELDS.map(([key, label, unit, factor]) => ({
+    key: key as string,
+    label,
+    text: (v: unknown) => `${Number((Number(v) * factor).toFixed(6))} ${unit}`.trim(),
+  })),
+  { key: 'free', label: 'free network', text: (v) => (v ? 'yes' : 'no') },
+];
+
+async function send(values: SettingsRequest, version: string) {
+  form.value = { ...form.value, ...values };
+  const ok = await project.attempt(
+    () => put(project.path('/network/settings'), values, version),
     'Weights changed. Adjust again to see their effect.',
+    (theirs) => (conflict.value = theirs),
   );
+  if (ok) {
+    conflict.value = null;
+    await nextTick();
+    seen = props.version;
+  }
+}
+const save = () => send({ ...form.value } satisfies SettingsRequest, seen);
 </script>
 
 <template>
-  <form class="settings scroll" @submit.prevent="save">
+  <ConflictSheet
+    v-if="conflict"
+    class="settings scroll"
+    what="The weighting"
+    :conflict="conflict"
+    :fields="COMPARED"
+    :mine="{ ...form }"
+    @theirs="fill"
+    @save="(values, version) => send(values as unknown as SettingsRequest, version)"
+  />
+  <form v-else class="settings scroll" @submit.prevent="save">
     <p class="quiet">
       A-priori standard deviations of observations that bring none of their own. Vectors carry their covariance, control its own.
     </p>

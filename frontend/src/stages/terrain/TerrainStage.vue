@@ -2,9 +2,11 @@
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { bytes, get, post, put } from '../../api/client';
-import type { SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
+import type { Conflict, ConflictField } from '../../api/conflict';
+import type { LineView, SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import ConflictSheet from '../../frame/ConflictSheet.vue';
 import LineageList from '../../frame/LineageList.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { area, fromDisplayLength, length, volume, when } from '../../format/units';
@@ -131,21 +133,57 @@ async function loadShape() {
   ]);
 }
 
-async function save(request: SurfaceRequest) {
+const conflict = ref<Conflict | null>(null);
+const mine = ref<SurfaceRequest | null>(null);
+/** The version of the surface that is edited, as it was when the form was opened. */
+let seen = 0;
+
+const list = (v: unknown) => (Array.isArray(v) ? v.join(', ') : '');
+const FIELDS: ConflictField[] = [
+  { key: 'name', label: 'name', text: (v) => String(v) },
+  { key: 'roles', label: 'points', text: list },
+  { key: 'codes', label: 'codes', text: (v) => list(v) || 'all' },
+  { key: 'exclude', label: 'without', text: list },
+  {
+    key: 'lines',
+    label: 'lines',
+    text: (v) => (v as LineView[]).map((l) => `${l.name || l.role} (${l.points.length + l.vertices.length})`).join(', '),
+  },
+  { key: 'maxEdge', label: 'longest edge', text: (v) => (typeof v === 'number' ? length(v, units.value) : 'any') },
+  { key: 'interval', label: 'contours every', text: (v) => length(v as number, units.value) },
+];
+
+function change() {
+  seen = surface.value?.version ?? 0;
+  editing.value = 'change';
+}
+
+async function save(request: SurfaceRequest, version: number | string = seen) {
   const changing = editing.value === 'change' && surface.value ? surface.value.id : null;
-  const ok = await project.attempt(async () => {
-    const path = changing === null ? '/terrain/surfaces' : `/terrain/surfaces/${changing}`;
-    const started = (changing === null ? post : put)<{ job: string; surface: number }>(project.path(path), request);
-    const { surface: id } = await started;
-    chosen.value = id;
-    await project.job(started);
-  });
+  mine.value = request;
+  conflict.value = null;
+  const ok = await project.attempt(
+    async () => {
+      const path = project.path(changing === null ? '/terrain/surfaces' : `/terrain/surfaces/${changing}`);
+      const started = await (changing === null
+        ? post<{ job: string; surface: number }>(path, request)
+        : put<{ job: string; surface: number }>(path, request, version));
+      chosen.value = started.surface;
+      await project.job(Promise.resolve(started));
+    },
+    '',
+    (theirs) => (conflict.value = theirs),
+  );
   drawing.value = false;
-  if (ok) {
-    editing.value = 'none';
-    drawn.value = null;
-  }
+  if (ok) leave();
   await load();
+}
+
+function leave() {
+  editing.value = 'none';
+  conflict.value = null;
+  drawing.value = false;
+  drawn.value = null;
 }
 
 async function compare() {
@@ -174,16 +212,25 @@ watch(chosen, loadShape);
   <TwoPages>
     <template #figures>
       <div v-if="terrain" class="sheet">
+        <ConflictSheet
+          v-if="conflict && mine"
+          :what="`Surface ${mine.name}`"
+          :conflict="conflict"
+          :fields="FIELDS"
+          :mine="{ ...mine }"
+          @theirs="(leave(), load())"
+          @save="(values, version) => save(values as unknown as SurfaceRequest, version)"
+        />
         <SurfaceForm
-          v-if="editing !== 'none'"
+          v-else-if="editing !== 'none'"
           :key="editing"
           :surface="editing === 'change' ? surface : null"
           :codes="terrain.codes"
           :drawn="drawn"
           :drawing="drawing"
           @draw="(on) => (drawing = on)"
-          @save="save"
-          @cancel="((editing = 'none'), (drawing = false), (drawn = null))"
+          @save="(r) => save(r)"
+          @cancel="leave"
         />
         <div v-else-if="!surface" class="empty">
           <h1>No surface yet</h1>
@@ -262,7 +309,7 @@ watch(chosen, loadShape);
           <div class="tabs">
             <h2>Surfaces</h2>
             <span class="spacer" />
-            <button class="button plain" :disabled="!project.mayChange" @click="editing = 'change'">Change {{ surface.name }}</button>
+            <button class="button plain" :disabled="!project.mayChange" @click="change">Change {{ surface.name }}</button>
             <button class="button main" data-test="new-surface" :disabled="!project.mayChange" @click="editing = 'new'">New surface</button>
           </div>
           <FiguresTable
