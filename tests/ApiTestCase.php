@@ -22,6 +22,8 @@ abstract class ApiTestCase extends WebTestCase
 {
     protected KernelBrowser $client;
     protected int $project;
+    /** @var array<string, string> sent along with the next requests */
+    protected array $headers = [];
     private string $token = '';
 
     protected function setUp(): void
@@ -108,7 +110,7 @@ abstract class ApiTestCase extends WebTestCase
     protected function call(string $method, string $path, ?array $body, int $status, bool $withToken = true): array
     {
         $path = str_starts_with($path, '/api') ? $path : "/api/projects/{$this->project}$path";
-        $server = ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'] + ($withToken ? ['HTTP_X_MENSURA_TOKEN' => $this->token] : []);
+        $server = ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'] + ($withToken ? ['HTTP_X_MENSURA_TOKEN' => $this->token] : []) + $this->headers;
         $this->client->request($method, $path, [], [], $server, null === $body ? null : json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
         $response = $this->client->getResponse();
         self::assertSame($status, $response->getStatusCode(), "$method $path: ".substr((string) $response->getContent(), 0, 800));

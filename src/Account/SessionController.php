@@ -7,6 +7,7 @@ namespace App\Account;
 use App\Account\View\SessionView;
 use App\Account\View\UserView;
 use App\Api\Guard;
+use App\Api\Problem;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -24,7 +25,8 @@ final class SessionController
     #[Route('/api/login', name: 'api_login', methods: 'POST')]
     public function login(): Response
     {
-        throw new \LogicException('The firewall answers here.');
+        // The firewall answers what it understands.
+        return Problem::response(400, 'This request is not understood.', 'Send name and password as JSON: {"username": "...", "password": "..."}.');
     }
 
     #[Route('/api/logout', name: 'api_logout', methods: 'POST')]

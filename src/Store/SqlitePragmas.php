@@ -15,13 +15,23 @@ final class SqlitePragmas implements Middleware
     /** SQL function: a float of its shortest decimal text, to the last bit, which SQLite's own reading of text does not promise. */
     public const EXACT = 'exact_real';
 
+    /** @param int $busyMilliseconds how long a writer waits for another */
+    public function __construct(private readonly int $busyMilliseconds)
+    {
+    }
+
     public function wrap(Driver $driver): Driver
     {
-        return new class($driver) extends AbstractDriverMiddleware {
+        return new class($driver, $this->busyMilliseconds) extends AbstractDriverMiddleware {
+            public function __construct(Driver $driver, private readonly int $busyMilliseconds)
+            {
+                parent::__construct($driver);
+            }
+
             public function connect(array $params): Connection
             {
                 $connection = parent::connect($params);
-                foreach (['busy_timeout = 6000', 'journal_mode = WAL', 'synchronous = NORMAL', 'foreign_keys = ON'] as $pragma) {
+                foreach (['busy_timeout = '.$this->busyMilliseconds, 'journal_mode = WAL', 'synchronous = NORMAL', 'foreign_keys = ON'] as $pragma) {
                     $connection->exec('PRAGMA '.$pragma);
                 }
 

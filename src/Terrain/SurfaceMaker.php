@@ -79,8 +79,8 @@ final class SurfaceMaker implements Recompute
         $levels = ($greatest - $least) / $interval;
         if ($levels > self::MOST_LEVELS) {
             $words = 'contours every %.3f m over %.1f m of relief are %.0f levels; at most %d are drawn, so choose %.3f m or more';
-            $least = ($greatest - $least) / self::MOST_LEVELS;
-            throw new UnusableInput('/interval', \sprintf($words, $interval, $least * self::MOST_LEVELS, $levels, self::MOST_LEVELS, $least));
+            $enough = ceil(1000.0 * ($greatest - $least) / self::MOST_LEVELS) / 1000.0;
+            throw new UnusableInput('/interval', \sprintf($words, $interval, $greatest - $least, $levels, self::MOST_LEVELS, $enough));
         }
     }
 }

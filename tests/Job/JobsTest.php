@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace App\Tests\Job;
 
 use App\Account\User;
+use App\Job\Heartbeat;
 use App\Job\JobCancelled;
 use App\Job\JobContext;
 use App\Job\JobRepository;
 use App\Job\Jobs;
 use App\Job\RunJob;
 use App\Job\RunJobHandler;
+use App\Network\Adjuster;
 use App\Project\Project;
 use App\Tests\ApiTestCase;
 
@@ -112,6 +114,110 @@ final class JobsTest extends ApiTestCase
         self::assertSame('running', $this->row($alive)['state']);
         self::assertSame('running', $this->row($elsewhere)['state']);
         self::assertSame(0, $this->service(Jobs::class)->takeUpAgain());
+    }
+
+    public function testAJobWhoseLeaseHasRunOutIsTakenUpAgainWhereverItRan(): void
+    {
+        $lost = $this->queue(['state' => 'running', 'worker' => 'another-machine:1', 'lease_until' => '2001-01-01 00:00:00', 'attempts' => 1]);
+        $held = $this->queue(['state' => 'running', 'worker' => 'another-machine:2', 'lease_until' => '2091-01-01 00:00:00', 'attempts' => 1]);
+        self::assertSame(1, $this->service(Jobs::class)->takeUpAgain());
+        self::assertSame(2, (int) $this->row($lost)['attempts'], 'Where jobs run at once it has run again by now.');
+        self::assertSame(['running', 1], [$this->row($held)['state'], (int) $this->row($held)['attempts']]);
+    }
+
+    public function testAJobThatEndsItsWorkerThreeTimesIsGivenUpAndSaysWhatToDo(): void
+    {
+        $id = $this->queue(['state' => 'running', 'worker' => gethostname().':2147483000', 'attempts' => Jobs::MOST_ATTEMPTS, 'stage' => 'contours']);
+        self::assertSame(0, $this->service(Jobs::class)->takeUpAgain());
+        $view = $this->get("/jobs/$id");
+        self::assertSame('failed', $view['state']);
+        self::assertStringContainsString('The worker ended 3 times while doing this (contours)', $view['error']);
+        self::assertStringContainsString('fewer points, a larger contour interval', $view['error']);
+    }
+
+    public function testAJobLeftBehindByAWorkerThatIsIdleNowIsTakenUpAgain(): void
+    {
+        // Its process lives and its lease holds, but the worker itself says that it has nothing to do.
+        $id = $this->queue(['state' => 'running', 'worker' => RunJobHandler::worker(), 'lease_until' => '2091-01-01 00:00:00', 'attempts' => 1]);
+        self::assertSame(0, $this->service(Jobs::class)->takeUpAgain());
+        self::assertSame(1, $this->service(Jobs::class)->takeUpAgain(RunJobHandler::worker()));
+        self::assertSame(2, (int) $this->row($id)['attempts']);
+    }
+
+    /** Killed between delivery and claim: the message is gone, the job waits. */
+    public function testAJobNoOneAnsweredForIsAskedForAgain(): void
+    {
+        $old = $this->queue(['asked_at' => '2031-05-04 09:00:00', 'created_at' => '2001-05-04 09:00:00']);
+        $this->database()->executeStatement("UPDATE job SET asked_at = '2001-05-04 09:00:00' WHERE id = ?", [$old]);
+        $fresh = $this->queue(['created_at' => '2091-05-04 09:00:00']);
+        $this->service(Jobs::class)->takeUpAgain('somewhere:1');
+        self::assertSame(1, (int) $this->row($old)['attempts']);
+        self::assertSame(0, (int) $this->row($fresh)['attempts'], 'Its message may still be on the way.');
+    }
+
+    public function testAHeartbeatProlongsTheLeaseOfWorkThatDoesNotReport(): void
+    {
+        $id = $this->queue(['state' => 'running', 'worker' => RunJobHandler::worker(), 'lease_until' => '2001-01-01 00:00:00']);
+        // The tests hold a transaction open, in which a heartbeat keeps still.
+        $entities = $this->createStub(\Doctrine\ORM\EntityManagerInterface::class);
+        $entities->method('getConnection')->willReturn($this->createStub(\Doctrine\DBAL\Connection::class));
+        $heartbeat = new Heartbeat($this->service(JobRepository::class), $entities);
+        $heartbeat->during($id, static function (): void {
+            posix_kill((int) getmypid(), \SIGALRM);
+            pcntl_signal_dispatch();
+        });
+        self::assertGreaterThan(gmdate('Y-m-d H:i:s'), $this->row($id)['lease_until']);
+        $this->post("/jobs/$id/cancel");
+        $this->expectException(JobCancelled::class);
+        $heartbeat->during($id, static function (): void {
+            posix_kill((int) getmypid(), \SIGALRM);
+            for ($i = 0; $i < 1000; ++$i) {
+                pcntl_signal_dispatch();
+            }
+        });
+    }
+
+    /** The result and the job's end are one transaction, so work that is done twice is kept once. */
+    public function testAResultIsKeptOnceHoweverOftenItsJobIsDone(): void
+    {
+        $this->acceptDemoFiles();
+        $id = $this->queue();
+        $this->run_($id);
+        self::assertSame('done', $this->row($id)['state']);
+        $project = $this->entities()->find(Project::class, $this->project) ?? self::fail('no project');
+        // As a worker would that was thought dead and comes to its end after all.
+        $this->service(Adjuster::class)->run($project, 'Owner', null, $id);
+        self::assertCount(1, $this->get('/network')['runs']);
+    }
+
+    /** Some of it was stored before it failed; the page must not say that nothing was changed. */
+    public function testARecomputationThatFailsHalfWaySaysWhatWasDone(): void
+    {
+        $this->acceptDemoFiles();
+        $this->job('/network/adjust');
+        $this->post('/network/accept');
+        $line = ['role' => 'breakline', 'name' => 'edge', 'points' => ['KT01', 'KT04'], 'vertices' => []];
+        $form = ['name' => 'Pit', 'roles' => ['surveyed'], 'lines' => [$line], 'interval' => 1.0];
+        $surface = $this->post('/terrain/surfaces', $form, 202)['surface'];
+        $this->call('PUT', '/control', ['point' => 'KT01', 'e' => 493120.5, 'n' => 6028061.2, 'h' => 236.4, 'held' => 'enh'], 200);
+        // Deleted behind the ledger's back, as a defect would: the line's point is gone when its surface is made again.
+        $this->database()->executeStatement("UPDATE surface SET definition = REPLACE(definition, 'KT04', 'GONE') WHERE id = ?", [$surface]);
+        $job = $this->job('/recompute');
+        self::assertSame('failed', $job['state']);
+        self::assertStringNotContainsString('Nothing was changed', $job['error']);
+        self::assertStringContainsString('GONE, which is not a point', $job['error']);
+        self::assertStringContainsString('Done before: Network adjustment, Accepted coordinates.', $job['error']);
+        self::assertCount(2, $this->get('/network')['runs']);
+    }
+
+    public function testContoursTooDenseToBeDrawnAreRefusedBeforehandWithTheIntervalThatWouldDo(): void
+    {
+        $this->acceptDemoFiles();
+        $this->accept('tall.csv', "point,easting [m],northing [m],ellipsoidal height [m],code\nA,493612,6028050,0,T\nB,493622,6028050,90,T\nC,493622,6028060,45,T\n");
+        $form = ['name' => 'Dense', 'roles' => ['surveyed'], 'codes' => ['T'], 'interval' => 0.001];
+        $job = $this->get('/jobs/'.$this->post('/terrain/surfaces', $form, 202)['job']);
+        self::assertSame('failed', $job['state']);
+        self::assertStringContainsString('are 90000 levels; at most 20000 are drawn, so choose 0.005 m or more', $job['error']);
     }
 
     public function testJobsOfOtherProjectsAreNotSeen(): void

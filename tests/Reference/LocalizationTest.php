@@ -137,4 +137,43 @@ final class LocalizationTest extends ApiTestCase
         self::assertStringContainsString("change the project's system first", $this->post("/reference/localizations/$id/apply", [], 422)['detail']);
         self::assertStringContainsString('no such localization', $this->post('/reference/localizations/999/apply', [], 422)['detail']);
     }
+
+    /** A file that cannot be used later is refused when it comes; a bad row that is there all the same does not take the page with it. */
+    public function testABadLocalizationFileIsRefusedAndThePageSurvivesOne(): void
+    {
+        $good = [
+            'format' => 'mensura-localization/1', 'name' => 'Site', 'grid' => ['system' => 'EPSG:25830', 'heights' => 'ellipsoidal'],
+            'horizontal' => ['centre' => ['e' => 0, 'n' => 0], 'shift' => ['e' => 493000.0, 'n' => 6028000.0], 'rotation' => 1.0, 'scale' => 1.0],
+            'vertical' => ['model' => 'shift', 'shift' => 2.0, 'slope' => ['e' => 0.0, 'n' => 0.0]], 'pairs' => [],
+        ];
+        $bad = [
+            'pairs must be a list' => ['pairs' => 5],
+            'pairs[0] needs local and grid e and n' => ['pairs' => [7]],
+            'pairs[0].local.e is not a usable number' => ['pairs' => [['local' => ['e' => 'x', 'n' => 1], 'grid' => ['e' => 1, 'n' => 1]]]],
+            'horizontal.shift.e' => ['horizontal' => ['shift' => ['e' => 1e300, 'n' => 0.0]] + $good['horizontal']],
+            'scale must be a ratio near one' => ['horizontal' => ['scale' => 1e7] + $good['horizontal']],
+            'slope must be a small slope' => ['vertical' => ['slope' => ['e' => 40.0, 'n' => 0.0]] + $good['vertical']],
+            'name must be a text' => ['name' => ['x']],
+            'grid.system must be a text' => ['grid' => ['system' => ['x'], 'heights' => 'ellipsoidal']],
+            'are "ellipsoidal", or' => ['grid' => ['system' => 'EPSG:25830', 'heights' => 'wet']],
+        ];
+        foreach ($bad as $reason => $over) {
+            $text = json_encode($over + $good, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+            self::assertStringContainsString($reason, $this->postText('/reference/localizations/import', $text, 422)['detail']);
+        }
+        $deep = str_replace('"pairs":[]', '"pairs":'.str_repeat('[', 400).str_repeat(']', 400), json_encode($good, \JSON_THROW_ON_ERROR));
+        self::assertStringContainsString('nested too deep', $this->postText('/reference/localizations/import', $deep, 400)['detail']);
+        $infinite = str_replace('493000', '1e999', json_encode($good, \JSON_THROW_ON_ERROR));
+        self::assertSame('/horizontal/shift/e', $this->postText('/reference/localizations/import', $infinite, 422)['errors'][0]['pointer']);
+        self::assertSame([], $this->get('/reference')['localizations']);
+
+        foreach (['{"pairs":5}', 'not JSON', '[[[[[[[[[[[[[[[[[[[[[[]]]]]]]]]]]]]]]]]]]]]]', '{"grid":7,"vertical":[]}'] as $i => $file) {
+            $this->database()->insert('localization', ['project_id' => $this->project, 'name' => "bad $i", 'file' => $file, 'created_at' => '2031-05-04 09:00:00']);
+        }
+        self::assertCount(4, $this->get('/reference')['localizations']);
+        $id = (int) $this->database()->fetchOne('SELECT MAX(id) FROM localization');
+        $this->post("/reference/localizations/$id/apply", [], 422);
+        $this->get("/reference/localizations/$id.wkt", 422);
+        self::assertIsInt($this->postText('/reference/localizations/import', json_encode($good, \JSON_THROW_ON_ERROR))['id']);
+    }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Tests\Store;
 
 use App\Store\FileStore;
+use App\Store\StoreFault;
 use App\Tests\ApiTestCase;
 
 final class FileStoreTest extends ApiTestCase
@@ -21,6 +22,45 @@ final class FileStoreTest extends ApiTestCase
         self::assertCount(1, glob($folder.'/*/*/'.$hash) ?: []);
         $this->expectException(\InvalidArgumentException::class);
         $store->get('../../etc/passwd');
+    }
+
+    /** A disk that was full, or a machine that gave out, must not leave a part of a file that is trusted for the whole. */
+    public function testAFileCutShortIsNotTrustedAndIsMendedByBringingItAgain(): void
+    {
+        $folder = sys_get_temp_dir().'/store-'.bin2hex(random_bytes(4));
+        $contents = str_repeat("P,1.000,2.000,3.000\n", 3000);
+        $hash = (new FileStore($folder))->put($contents);
+        $path = $folder.'/'.substr($hash, 0, 2).'/'.substr($hash, 2, 2).'/'.$hash;
+        file_put_contents($path, substr($contents, 0, 52100));
+        foreach (['get', 'localPath'] as $read) {
+            try {
+                (new FileStore($folder))->$read($hash);
+                self::fail("$read gave a part of the file.");
+            } catch (StoreFault $e) {
+                self::assertStringContainsString('is damaged', $e->getMessage());
+            }
+        }
+        $store = new FileStore($folder);
+        self::assertSame($hash, $store->put($contents));
+        self::assertSame($contents, (new FileStore($folder))->get($hash));
+        unlink($path);
+        $this->expectException(StoreFault::class);
+        $this->expectExceptionMessage('is not there any more');
+        (new FileStore($folder))->get($hash);
+    }
+
+    public function testAFileWrittenElsewhereIsTakenWholeAndIsGoneFromThere(): void
+    {
+        $folder = sys_get_temp_dir().'/store-'.bin2hex(random_bytes(4));
+        $store = new FileStore($folder);
+        foreach (['first', 'again'] as $time) {
+            $path = (string) tempnam(sys_get_temp_dir(), 'take');
+            file_put_contents($path, 'a drawing');
+            self::assertSame(hash('sha256', 'a drawing'), $store->take($path), $time);
+            self::assertFileDoesNotExist($path);
+        }
+        self::assertSame(9, $store->size(hash('sha256', 'a drawing')));
+        self::assertSame([], array_diff(scandir($folder.'/incoming') ?: [], ['.', '..']), 'Nothing is left aside.');
     }
 
     public function testTheDatabaseIsAsTheHouseWantsIt(): void
