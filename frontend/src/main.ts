@@ -7,6 +7,8 @@ import '@fontsource/ibm-plex-mono/latin-500.css';
 import '@fontsource/ibm-plex-mono/latin-600.css';
 import 'element-plus/es/components/base/style/css';
 import 'element-plus/es/components/button/style/css';
+import 'element-plus/es/components/form/style/css';
+import 'element-plus/es/components/input/style/css';
 import 'element-plus/es/components/radio/style/css';
 import 'element-plus/es/components/radio-group/style/css';
 import 'element-plus/es/components/select/style/css';

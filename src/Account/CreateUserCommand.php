@@ -9,13 +9,12 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Console\Style\SymfonyStyle;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 
 #[AsCommand('mensura:user', 'Makes an account, or gives it a new password')]
 final class CreateUserCommand extends Command
 {
-    private const SHORTEST = 10;
-
     public function __construct(private readonly UserRepository $users, private readonly UserPasswordHasherInterface $hasher)
     {
         parent::__construct();
@@ -23,14 +22,18 @@ final class CreateUserCommand extends Command
 
     protected function configure(): void
     {
-        $this->addArgument('username', InputArgument::REQUIRED)->addArgument('name', InputArgument::REQUIRED)->addArgument('password', InputArgument::REQUIRED);
+        $this->addArgument('username', InputArgument::REQUIRED, 'What one signs in with');
+        $this->addArgument('name', InputArgument::REQUIRED, 'As the ledger names them');
+        $this->setHelp('The password is asked for without echo; a script gives it on standard input, one line.');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        [$username, $name, $password] = array_map(static fn (string $k): string => (string) $input->getArgument($k), ['username', 'name', 'password']);
-        if (mb_strlen($password) < self::SHORTEST) {
-            $output->writeln(\sprintf('A password needs at least %d characters.', self::SHORTEST));
+        [$username, $name] = array_map(static fn (string $k): string => (string) $input->getArgument($k), ['username', 'name']);
+        $style = new SymfonyStyle($input, $output);
+        $password = rtrim((string) $style->askHidden(\sprintf('Password of %s', $username), static fn (?string $p): string => (string) $p), "\r\n");
+        if (mb_strlen($password) < User::SHORTEST_PASSWORD) {
+            $output->writeln(\sprintf('A password needs at least %d characters.', User::SHORTEST_PASSWORD));
 
             return self::INVALID;
         }

@@ -13,6 +13,8 @@ use Symfony\Component\Security\Core\User\UserInterface;
 #[ORM\UniqueConstraint(name: 'account_username', columns: ['username'])]
 class User implements UserInterface, PasswordAuthenticatedUserInterface
 {
+    public const SHORTEST_PASSWORD = 10;
+
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     private ?int $id = null;
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Api;
 
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Event\RequestEvent;
@@ -18,11 +19,13 @@ final class Guard
     public const TOKEN = 'api';
 
     private const DEEPEST = 32;
-    private const POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; "
-        ."worker-src 'self' blob:; frame-ancestors 'none'; base-uri 'self'; form-action 'self'; object-src 'none'";
 
-    public function __construct(private readonly CsrfTokenManagerInterface $tokens)
+    /** @var array<string, string> */
+    private readonly array $headers;
+
+    public function __construct(private readonly CsrfTokenManagerInterface $tokens, #[Autowire('%kernel.project_dir%')] string $root)
     {
+        $this->headers = require $root.'/config/headers.php';
     }
 
     #[AsEventListener(priority: 12)]
@@ -42,7 +45,7 @@ final class Guard
             return;
         }
         $origin = $request->headers->get('Origin');
-        if (null !== $origin && 'null' !== $origin && $origin !== $request->getSchemeAndHttpHost()) {
+        if (null !== $origin && $origin !== $request->getSchemeAndHttpHost()) {
             $event->setResponse(Problem::response(403, 'This came from another page.', 'Only pages of this server may make changes here.'));
 
             return;
@@ -104,11 +107,9 @@ final class Guard
     public function response(ResponseEvent $event): void
     {
         $headers = $event->getResponse()->headers;
-        $headers->set('Content-Security-Policy', self::POLICY);
-        $headers->set('X-Content-Type-Options', 'nosniff');
-        $headers->set('Referrer-Policy', 'same-origin');
-        $headers->set('X-Frame-Options', 'DENY');
-        $headers->set('Cross-Origin-Opener-Policy', 'same-origin');
+        foreach ($this->headers as $name => $value) {
+            $headers->set($name, $value);
+        }
         if (str_starts_with($event->getRequest()->getPathInfo(), '/api')) {
             $headers->set('Cache-Control', 'no-store');
         }

@@ -72,8 +72,11 @@ final class ProjectTest extends ApiTestCase
     {
         self::assertNotNull(self::$kernel);
         $tester = new CommandTester((new Application(self::$kernel))->find('mensura:user'));
-        self::assertSame(2, $tester->execute(['username' => 'new', 'name' => 'New', 'password' => 'short']));
-        self::assertSame(0, $tester->execute(['username' => 'new', 'name' => 'New', 'password' => 'long enough for this']));
+        $tester->setInputs(['short']);
+        self::assertSame(2, $tester->execute(['username' => 'new', 'name' => 'New']));
+        $tester->setInputs(['long enough for this']);
+        self::assertSame(0, $tester->execute(['username' => 'new', 'name' => 'New']));
+        self::assertStringNotContainsString('long enough for this', $tester->getDisplay());
         self::assertSame(1, (int) $this->database()->fetchOne("SELECT COUNT(*) FROM account WHERE username = 'new'"));
     }
 }

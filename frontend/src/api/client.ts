@@ -36,9 +36,18 @@ function requestKey(): string {
   return Array.from(crypto.getRandomValues(new Uint8Array(12)), (b) => b.toString(16).padStart(2, '0')).join('');
 }
 
+/** What the page asks by itself does not keep a session alive that no one uses. */
+export const news = <T>(path: string): Promise<T> => request<T>('GET', path, undefined, undefined, { 'X-Mensura-News': '1' });
+
 /** @param seen version of what is edited: the change is refused when someone else was faster */
-export async function request<T>(method: string, path: string, body?: unknown, seen?: string | number): Promise<T> {
-  const headers: Record<string, string> = { Accept: 'application/json' };
+export async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  seen?: string | number,
+  more: Record<string, string> = {},
+): Promise<T> {
+  const headers: Record<string, string> = { Accept: 'application/json', ...more };
   if (method !== 'GET') {
     headers['X-Mensura-Token'] = token;
     headers['Idempotency-Key'] = requestKey();

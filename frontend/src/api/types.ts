@@ -1,9 +1,25 @@
 // Made by bin/console mensura:types from the PHP classes; do not edit.
 
+/** A new password, with the one it replaces. */
+export interface PasswordRequest {
+  current: string;
+  new: string;
+}
+
 /** Who is signed in, and the token unsafe requests must carry. */
 export interface SessionView {
   user: UserView | null;
   token: string;
+}
+
+/** One place the account is signed in; current is the one that asks. */
+export interface SignedInView {
+  id: number;
+  address: string;
+  agent: string;
+  begunAt: string;
+  usedAt: string;
+  current: boolean;
 }
 
 /** An account as others see it. */

@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="Row">
+import { safeCell } from './clipboard';
 import {
   createTable,
   getCoreRowModel,
@@ -141,7 +142,9 @@ function pick(index: number, event: { shiftKey: boolean; ctrlKey: boolean; metaK
 
 async function copy() {
   const chosen = shown.value.filter((r) => props.selected.has(props.rowKey(r.original)));
-  const lines = chosen.map((r) => props.columns.map((c) => (c.text ? c.text(r.original) : String(c.value(r.original) ?? ''))).join('\t'));
+  const lines = chosen.map((r) =>
+    props.columns.map((c) => safeCell(c.text ? c.text(r.original) : String(c.value(r.original) ?? ''))).join('\t'),
+  );
   await navigator.clipboard?.writeText([props.columns.map((c) => c.title).join('\t'), ...lines].join('\n')).catch(() => undefined);
 }
 

@@ -5,6 +5,7 @@ import { get, put } from '../api/client';
 import type { MemberRequest, MemberView } from '../api/types';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
+import AccountSection from './AccountSection.vue';
 import OverPage from './OverPage.vue';
 
 const project = useProject();
@@ -61,6 +62,7 @@ async function leave() {
       </select>
       <button class="button" type="submit">Let in</button>
     </form>
+    <AccountSection />
   </OverPage>
 </template>
 

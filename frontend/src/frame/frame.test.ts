@@ -140,7 +140,7 @@ describe('people', () => {
   it('are only listed for others', async () => {
     office({ 'GET /members': members }, { role: 'reviewer' });
     const panel = await show(PeoplePanel);
-    expect(panel.find('form').exists()).toBe(false);
+    expect(panel.find('form.line').exists()).toBe(false);
     expect(panel.get<HTMLSelectElement>('select').element.disabled).toBe(true);
   });
 });

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { markRaw } from 'vue';
-import { get, post, Problem, put } from '../api/client';
+import { get, news, post, Problem, put } from '../api/client';
 import { conflictOf, type Conflict } from '../api/conflict';
 import type { JobView, Overview, PointView, PointsView, UnitsRequest, UnitsView } from '../api/types';
 
@@ -58,15 +58,15 @@ export const useProject = defineStore('project', {
       if (this.id === 0) return;
       this.timer = window.setTimeout(
         async () => {
-          await this.refresh(this.busyJobs.length > 0).catch(() => undefined);
+          await this.refresh(this.busyJobs.length > 0, true).catch(() => undefined);
           this.schedule();
         },
         this.busyJobs.length > 0 ? POLL_BUSY : POLL_CALM,
       );
     },
     /** A quiet refresh, while a job runs, shows its progress and leaves loading the data to its end. */
-    async refresh(quiet = false) {
-      const overview = await get<Overview>(this.path(''));
+    async refresh(quiet = false, byItself = false) {
+      const overview = await (byItself ? news : get)<Overview>(this.path(''));
       this.overview = overview;
       if (!quiet && this.seen !== overview.revision) {
         this.seen = overview.revision;
