@@ -2,18 +2,12 @@
 
 declare(strict_types=1);
 
-// Entry of the batch verbs. They need nothing but PHP: no packages, no set-up.
+// Entry of the batch verbs: the computation alone, without the application.
 
 require __DIR__.'/../config/jit.php';
+require __DIR__.'/../vendor/autoload.php';
 
-spl_autoload_register(static function (string $class): void {
-    foreach (['Mensura\\' => __DIR__.'/../core/src/', 'Batch\\' => __DIR__.'/'] as $prefix => $folder) {
-        if (str_starts_with($class, $prefix)) {
-            require $folder.strtr(substr($class, strlen($prefix)), '\\', '/').'.php';
-        }
-    }
-});
 ini_set('precision', '17');
 ini_set('serialize_precision', '-1');
 
-exit(Batch\Command::run(array_slice($argv, 1), \STDOUT, \STDERR));
+exit((new Batch\Verbs(\STDOUT, \STDERR))->call(array_slice($argv, 1)));

@@ -89,7 +89,7 @@ final class SessionsTest extends ApiTestCase
         $this->in($other, self::PASSWORD, 'colleague');
         $mine = array_column($places, 'id', 'agent')['Browser of the office'];
         $this->ask($other, 'DELETE', "/api/account/sessions/$mine");
-        self::assertSame(200, $this->ask($desk, 'GET', '/api/projects'));
+        self::assertSame(200, $this->ask($desk, 'GET', '/api/account/sessions'));
         $this->ask($desk, 'POST', '/api/logout');
         self::assertSame(0, (int) $this->database()->fetchOne('SELECT COUNT(*) FROM user_session s JOIN account a ON a.id = s.user_id WHERE a.username = ?', ['owner']));
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Tests\Batch;
 
-use Batch\Command;
+use Batch\Verbs;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
@@ -91,7 +91,7 @@ final class NonsenseTest extends TestCase
         self::assertIsResource($err);
         set_error_handler(static fn (int $level, string $message, string $file, int $line): never => throw new \ErrorException($message, 0, $level, $file, $line));
         try {
-            $exit = Command::run(array_values($arguments), $out, $err);
+            $exit = (new Verbs($out, $err))->call(array_values($arguments));
         } finally {
             restore_error_handler();
         }

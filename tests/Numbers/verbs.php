@@ -5,7 +5,7 @@ declare(strict_types=1);
 // Every fixture input of every verb through the batch command, one answer after the other. First line: whether the JIT is on.
 // php [-d ...] tests/Numbers/verbs.php FOLDER     (an empty folder for the files that are made)
 
-use Batch\Command;
+use Batch\Verbs;
 use Mensura\Reference\Registry\Registry;
 use Mensura\Tests\Fixture;
 
@@ -21,7 +21,7 @@ $run = static function (string ...$arguments) use ($folder): void {
     $out = fopen('php://memory', 'w+');
     $err = fopen('php://memory', 'w+');
     assert(false !== $out && false !== $err);
-    $exit = Command::run(array_values($arguments), $out, $err);
+    $exit = (new Verbs($out, $err))->call(array_values($arguments));
     rewind($out);
     rewind($err);
     echo '== ', implode(' ', array_map(basename(...), $arguments)), " -> $exit\n", stream_get_contents($out), stream_get_contents($err);

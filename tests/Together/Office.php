@@ -64,6 +64,6 @@ final class Office
     {
         $statement = $this->database()->query($sql);
 
-        return false === $statement ? [] : $statement->fetchAll(\PDO::FETCH_NUM);
+        return false === $statement ? [] : array_values($statement->fetchAll(\PDO::FETCH_NUM));
     }
 }

@@ -1,0 +1,10 @@
+<?php
+
+declare(strict_types=1);
+
+// The verbs of the batch interface; a new one is its folder and a line here.
+return [
+    'adjust' => Batch\Adjust\AdjustVerb::class,
+    'surface' => Batch\Surface\SurfaceVerb::class,
+    'transform' => Batch\Transform\TransformVerb::class,
+];
