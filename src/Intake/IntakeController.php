@@ -97,9 +97,14 @@ final class IntakeController
     #[Route('/{file'.Id::NUMBER.'}/accept', methods: 'POST')]
     public function accept(#[Changes] Project $project, int $file, #[MapRequestPayload] AcceptRequest $request): JsonResponse
     {
-        $accept = $this->operations->accept($this->file($project, $file)->id(), $request->leaveOutBad);
+        $survey = $this->file($project, $file);
+        if ($survey->size() > AcceptHandler::MOST_AT_ONCE) {
+            $payload = ['file' => $file, 'leaveOutBad' => $request->leaveOutBad];
 
-        return new JsonResponse($this->desk->carryOut($project, $accept));
+            return new JsonResponse($this->desk->start($project, AcceptHandler::kind(), 'Accept '.$survey->name(), $payload), 202);
+        }
+
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->accept($file, $request->leaveOutBad)));
     }
 
     #[Route('/{file'.Id::NUMBER.'}', methods: 'DELETE')]

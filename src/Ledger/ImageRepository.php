@@ -10,7 +10,6 @@ use App\Store\SqlitePragmas;
 use App\Store\Versioned;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
-use Doctrine\DBAL\Exception\ForeignKeyConstraintViolationException;
 use Doctrine\ORM\EntityManagerInterface;
 
 /**
@@ -19,7 +18,13 @@ use Doctrine\ORM\EntityManagerInterface;
  */
 final class ImageRepository
 {
+    /** SQLSTATE of a constraint that does not hold. */
+    private const CONSTRAINT = '23000';
+
     private readonly Connection $connection;
+
+    /** @var array<string, \PDOStatement> */
+    private array $statements = [];
 
     /** @var ?array<string, bool> tables operations write, and whether they carry a version */
     private ?array $tables = null;
@@ -42,9 +47,11 @@ final class ImageRepository
                 $this->compare($images, $rows);
                 $this->write($images, $rows, $versioned ? $journal->seq : null);
             }
-        } catch (ForeignKeyConstraintViolationException) {
-            throw new LaterChange($images->table, $images->rows[0][0]);
+        } catch (\PDOException $e) {
+            // Something made later rests on these rows.
+            throw self::CONSTRAINT === (string) $e->getCode() ? new LaterChange($images->table, $images->rows[0][0]) : $e;
         }
+        $this->statements = [];
         $journal->record($images);
     }
 
@@ -71,18 +78,33 @@ final class ImageRepository
         $places = array_map(static fn (bool $f): string => $f ? SqlitePragmas::EXACT.'(?)' : '?', [...$isFloat, ...(null === $version ? [] : [false])]);
         $sets = implode(', ', array_map(static fn (string $c, string $p): string => "$c = $p", $columns, $places));
         $inserts = \sprintf('INSERT INTO %s (%s, id) VALUES (%s, ?)', $images->table, implode(', ', $columns), implode(', ', $places));
+        $delete = $this->statement("DELETE FROM {$images->table} WHERE id = ?");
+        $insert = $this->statement($inserts);
+        $update = $this->statement("UPDATE {$images->table} SET $sets WHERE id = ?");
+        $floats = array_keys(array_filter($isFloat));
         foreach ($rows as [$id, $before, $after]) {
             if (null === $after) {
-                $this->connection->delete($images->table, ['id' => $id]);
+                $delete->execute([$id]);
                 continue;
             }
-            $values = array_map(static fn (mixed $v, bool $f): mixed => $f ? ExactFloat::text($v) : $v, $after, $isFloat);
-            if (null !== $version) {
-                $values[] = $version;
+            foreach ($floats as $i) {
+                $after[$i] = ExactFloat::text($after[$i]);
             }
-            $values[] = $id;
-            $this->connection->executeStatement(null === $before ? $inserts : "UPDATE {$images->table} SET $sets WHERE id = ?", $values);
+            $values = null === $version ? [...$after, $id] : [...$after, $version, $id];
+            (null === $before ? $insert : $update)->execute($values);
         }
+    }
+
+    /** Prepared once for all rows that are written alike. */
+    private function statement(string $sql): \PDOStatement
+    {
+        if (!isset($this->statements[$sql])) {
+            $pdo = $this->connection->getNativeConnection();
+            \assert($pdo instanceof \PDO);
+            $this->statements[$sql] = $pdo->prepare($sql);
+        }
+
+        return $this->statements[$sql];
     }
 
     /** @param list<array{int, ?list<mixed>, ?list<mixed>}> $rows */

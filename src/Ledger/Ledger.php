@@ -71,9 +71,9 @@ final class Ledger
     }
 
     /** Takes one entry back; undoing an undoing does the thing again. */
-    public function undo(Project $project, string $authorName, int $seq, ?string $key = null): int
+    public function undo(Project $project, string $authorName, int $seq, ?string $key = null, ?string $jobId = null): int
     {
-        return $this->write($project, new Asking($authorName, null, $key), 'undo', function (Project $project, Journal $journal) use ($seq): array {
+        return $this->write($project, new Asking($authorName, $jobId, $key), 'undo', function (Project $project, Journal $journal) use ($seq): array {
             $entry = $this->entries->numbered($project, $seq);
             $this->reverse($journal, $entry);
             $plain = (string) preg_replace('/^(Undid|Did again) \d+: /', '', $entry->title);
@@ -84,9 +84,9 @@ final class Ledger
     }
 
     /** Takes back every entry after $seq, newest first, in one step. */
-    public function backTo(Project $project, string $authorName, int $seq, ?string $key = null): int
+    public function backTo(Project $project, string $authorName, int $seq, ?string $key = null, ?string $jobId = null): int
     {
-        return $this->write($project, new Asking($authorName, null, $key), 'back-to', function (Project $project, Journal $journal) use ($seq): array {
+        return $this->write($project, new Asking($authorName, $jobId, $key), 'back-to', function (Project $project, Journal $journal) use ($seq): array {
             $entries = $this->entries->after($project, $seq);
             foreach ($entries as $entry) {
                 $this->reverse($journal, $entry);

@@ -43,7 +43,11 @@ final class LedgerController
     #[Route('/ledger/{seq'.Id::NUMBER.'}/undo', methods: 'POST')]
     public function undo(#[Changes] Project $project, int $seq): JsonResponse
     {
-        return new JsonResponse($this->desk->undo($project, $seq));
+        $count = $this->entries->numbered($project, $seq)->changeCount;
+
+        return $count <= ReversalHandler::MOST_AT_ONCE
+            ? new JsonResponse($this->desk->undo($project, $seq))
+            : new JsonResponse($this->desk->start($project, ReversalHandler::kind(), "Undo entry $seq", ['seq' => $seq, 'all' => false]), 202);
     }
 
     #[Route('/ledger/{seq'.Id::NUMBER.'}/back', methods: 'GET')]
@@ -58,7 +62,11 @@ final class LedgerController
     #[Route('/ledger/{seq'.Id::NUMBER.'}/back', methods: 'POST')]
     public function back(#[Changes] Project $project, int $seq): JsonResponse
     {
-        return new JsonResponse($this->desk->backTo($project, $seq));
+        $count = array_sum(array_map(static fn (LedgerEntry $e): int => $e->changeCount, $this->entries->after($project, $seq)));
+
+        return $count <= ReversalHandler::MOST_AT_ONCE
+            ? new JsonResponse($this->desk->backTo($project, $seq))
+            : new JsonResponse($this->desk->start($project, ReversalHandler::kind(), "Go back to $seq", ['seq' => $seq, 'all' => true]), 202);
     }
 
     /** @return list<ChangeView> the first of what an entry changed */

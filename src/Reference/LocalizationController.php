@@ -11,6 +11,7 @@ use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
 use App\Reference\Request\LocalizationRequest;
+use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Localization\LocalizationJson;
 use Mensura\Reference\Localization\UnusablePairs;
@@ -89,8 +90,14 @@ final class LocalizationController
     }
 
     #[Route('/{localization'.Id::NUMBER.'}/apply', methods: 'POST')]
-    public function apply(#[Changes] Project $project, int $localization): JsonResponse
+    public function apply(#[Changes] Project $project, int $localization, PointRepository $points): JsonResponse
     {
+        if ($points->count(['project' => $project->id()]) > MoveHandler::MOST_AT_ONCE) {
+            $payload = ['localization' => $localization];
+
+            return new JsonResponse($this->desk->start($project, MoveHandler::kind(), 'Apply the localization', $payload), 202);
+        }
+
         return new JsonResponse($this->desk->carryOut($project, $this->operations->apply($localization)));
     }
 

@@ -10,6 +10,7 @@ use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
 use App\Reference\Request\ReferenceRequest;
+use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -67,13 +68,17 @@ final class ReferenceController
         #[Changes] Project $project,
         #[MapRequestPayload] ReferenceRequest $request,
         RecentSystemRepository $recent,
+        PointRepository $points,
         ClockInterface $clock,
     ): JsonResponse {
-        $done = $this->desk->carryOut($project, $this->operations->change($request));
+        $isLong = $points->count(['project' => $project->id()]) > MoveHandler::MOST_AT_ONCE;
+        $done = $isLong
+            ? $this->desk->start($project, MoveHandler::kind(), 'Change to '.$request->reference, MoveHandler::to($request))
+            : $this->desk->carryOut($project, $this->operations->change($request));
         if (str_starts_with($request->reference, 'EPSG:')) {
             $recent->used($this->desk->member(), mb_substr($request->reference, 0, 40), $clock->now());
         }
 
-        return new JsonResponse($done);
+        return new JsonResponse($done, $isLong ? 202 : 200);
     }
 }

@@ -49,7 +49,7 @@ final class Arrows
     public function coreKnowsNoFramework(): Rule
     {
         return PHPat::rule()->classes(Selector::inNamespace('Mensura'))->excluding(Selector::inNamespace('Mensura\Tests'))
-            ->shouldNotDependOn()->classes(...self::namespaces('App', 'Batch', 'Demo', 'Symfony', 'Doctrine', 'League', 'Dompdf'))
+            ->shouldNotDependOn()->classes(...self::namespaces('App', 'Batch', 'Demo', 'Symfony', 'Doctrine', 'League', 'Setasign'))
             ->because('the computation stands on its own');
     }
 

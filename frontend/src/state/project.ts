@@ -4,6 +4,11 @@ import { get, news, post, Problem, put } from '../api/client';
 import { conflictOf, type Conflict } from '../api/conflict';
 import type { JobView, Overview, PointView, PointsView, UnitsRequest, UnitsView } from '../api/types';
 
+/** The answer of something that takes too long for the page to wait at the server. */
+function isJob(answer: unknown): answer is { job: string } {
+  return typeof answer === 'object' && answer !== null && typeof (answer as { job?: unknown }).job === 'string';
+}
+
 const POLL_BUSY = 400;
 const POLL_CALM = 8000;
 
@@ -83,7 +88,9 @@ export const useProject = defineStore('project', {
     async attempt(action: () => Promise<unknown>, done = '', onConflict?: (theirs: Conflict) => void): Promise<boolean> {
       try {
         this.note = null;
-        await action();
+        const answer = await action();
+        // What takes long is answered with a job; it is waited for in the same way.
+        if (isJob(answer)) await this.job(Promise.resolve(answer));
         await this.refresh();
         if (done !== '') this.say('good', done);
         return true;

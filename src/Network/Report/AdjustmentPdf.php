@@ -9,30 +9,38 @@ use App\Export\ExportAbout;
 use App\Export\ExportKind;
 use App\Network\Adjuster;
 use App\Network\NetworkReport;
+use App\Network\View\NetworkView;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
 use App\Project\Project;
 use App\Reference\ProjectReference;
 use App\Result\Results;
-use Dompdf\Dompdf;
-use Dompdf\Options;
 use Mensura\Fault\UnusableInput;
 use Mensura\Quantity\Angle;
 use Smalot\PdfParser\Parser;
-use Symfony\Component\DependencyInjection\Attribute\Autowire;
-use Twig\Environment;
 
 /** The adjustment report as PDF. */
 final class AdjustmentPdf implements ExportKind
 {
     private const WORST_ROWS = 400;
+    private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
+    private const STATIONS = [
+        ['station', 66.0, 'L'], ['easting m', 66.0, 'R'], ['northing m', 70.0, 'R'], ['height m', 54.0, 'R'], ['sd e mm', 40.0, 'R'], ['sd n mm', 40.0, 'R'],
+        ['sd h mm', 40.0, 'R'], ['ellipse mm', 62.0, 'R'], ['bearing', 38.0, 'R'], ['  held', 38.0, 'L'],
+    ];
+    private const OBSERVATIONS = [
+        ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'], ['standardized', 46.0, 'R'],
+        ['redundancy', 46.0, 'R'], ['detectable', 46.0, 'R'], ['  source', 82.0, 'L'],
+    ];
+    private const ASIDE = [
+        ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'], ['standardized', 46.0, 'R'],
+        ['  reason', 92.0, 'L'], ['  by', 82.0, 'L'],
+    ];
 
     public function __construct(
         private readonly NetworkReport $network,
         private readonly Results $results,
-        private readonly Environment $twig,
         private readonly ProjectReference $references,
-        #[Autowire('%kernel.project_dir%')] private readonly string $root,
     ) {
     }
 
@@ -58,65 +66,149 @@ final class AdjustmentPdf implements ExportKind
             throw new UnusableInput('', 'there is no adjustment to report; adjust the network first');
         }
         $view = $this->network->of($project);
-        $rows = array_filter($view->rows, static fn (RowView $r): bool => $r->used);
-        usort($rows, static fn (RowView $a, RowView $b): int => abs($b->standardized ?? 0.0) <=> abs($a->standardized ?? 0.0));
-        $aside = array_values(array_filter($view->rows, static fn (RowView $r): bool => !$r->used));
-        file_put_contents($path, $this->pdf($this->twig->render('report/adjustment.html.twig', [
-            'project' => $project, 'reference' => $this->references->words($project), 'network' => $view, 'run' => $view->runs[0],
-            'rows' => array_map(self::row(...), \array_slice($rows, 0, self::WORST_ROWS)), 'aside' => array_map(self::row(...), $aside),
-            'total' => \count($rows), 'sketch' => 'data:image/svg+xml;base64,'.base64_encode(NetworkSketch::svg($view)), 'inputs' => $result->inputs,
-        ])));
-        $more = \count($rows) - self::WORST_ROWS;
+        $used = array_values(array_filter($view->rows, static fn (RowView $r): bool => $r->used));
+        usort($used, static fn (RowView $a, RowView $b): int => abs($b->standardized ?? 0.0) <=> abs($a->standardized ?? 0.0));
+        $page = new ReportPages($project->name().': network adjustment, run '.$view->runs[0]->run);
+        $this->verdict($page, $project, $view);
+        NetworkSketch::draw($page, $view);
+        self::kinds($page, $view);
+        self::precision($page, $view);
+        self::stations($page, $view);
+        self::aside($page, $view);
+        self::observations($page, $used);
+        $versions = array_map(static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12), array_keys($result->inputs), $result->inputs);
+        $page->Ln(10.0);
+        $page->sentence('Input versions: '.implode(', ', $versions).'.', ReportPages::QUIET, '', 7.0);
+        $page->Output('F', $path);
+        $more = \count($used) - self::WORST_ROWS;
 
         return $more > 0 ? [\sprintf('%d observations below the %d worst', $more, self::WORST_ROWS)] : [];
     }
 
-    private function pdf(string $html): string
+    private function verdict(ReportPages $page, Project $project, NetworkView $view): void
     {
-        $options = new Options();
-        $options->setIsRemoteEnabled(false);
-        $options->setIsPhpEnabled(false);
-        $options->setChroot([$this->root.'/templates']);
-        $options->setTempDir(sys_get_temp_dir());
-        $options->setDefaultFont('Helvetica');
-        $pdf = new Dompdf($options);
-        $pdf->loadHtml($html);
-        $pdf->setPaper('A4');
-        $pdf->render();
-        $font = (string) $pdf->getFontMetrics()->getFont('Helvetica');
-        $pdf->getCanvas()->page_text(500, 812, '{PAGE_NUM} / {PAGE_COUNT}', $font, 7);
+        $run = $view->runs[0];
+        $page->sentence($project->name().', network adjustment report', ReportPages::QUIET);
+        $page->sentence($run->headline, ReportPages::INK, 'B', 16.0);
+        $page->Ln(2.0);
+        $page->sentence(implode(' ', $run->sentences));
+        $words = 'Computed %s UTC by %s. Reference %s, metres. %s %d observations, %d stations, %d redundant.';
+        $how = $run->free ? 'Free network, inner constraints over the given coordinates.' : 'Held and weighted control as listed.';
+        $when = substr(strtr($run->createdAt, 'T', ' '), 0, 16);
+        $reference = $this->references->words($project);
+        $page->sentence(\sprintf($words, $when, $run->author, $reference, $how, $run->observations, $run->stations, $run->redundancy), ReportPages::QUIET);
+        foreach ($run->warnings as $warning) {
+            $page->sentence($warning, ReportPages::BAD, 'B');
+        }
+        if ([] !== $view->stale) {
+            $page->sentence('This result is stale: '.implode(', ', $view->stale).'.', ReportPages::BAD, 'B');
+        }
+        $page->Ln(4.0);
+    }
 
-        return (string) $pdf->output();
+    private static function kinds(ReportPages $page, NetworkView $view): void
+    {
+        $page->heading('Agreement by kind');
+        $page->beginTable([['kind', 150.0, 'L'], ['count', 80.0, 'R'], ['redundancy', 90.0, 'R'], ['variance factor', 100.0, 'R'], ['    standing', 95.0, 'L']]);
+        foreach ($view->kinds as $g) {
+            $factor = null === $g->factor ? '' : \sprintf('%.2f', $g->factor);
+            $page->row([$g->name, (string) $g->count, \sprintf('%.1f', $g->redundancy), $factor, '    '.$g->standing]);
+        }
+    }
+
+    private static function precision(ReportPages $page, NetworkView $view): void
+    {
+        $s = $view->settings;
+        $page->heading('A-priori precision');
+        $page->sentence(\sprintf(
+            'Directions %s", zenith angles %s", distances %.1f mm + %s ppm, centring %.1f mm instrument, %.1f mm target, %.1f mm heights; refraction coefficient %s.',
+            $s->directionSd, $s->zenithSd, 1000.0 * $s->distanceConstant, $s->distancePpm, 1000.0 * $s->instrumentCentring,
+            1000.0 * $s->targetCentring, 1000.0 * $s->heightCentring, $s->refraction,
+        ));
+    }
+
+    private static function stations(ReportPages $page, NetworkView $view): void
+    {
+        $page->heading('Stations');
+        $page->beginTable(self::STATIONS);
+        foreach ($view->stations as $s) {
+            $page->row([
+                $s->name, \sprintf('%.4f', $s->e), \sprintf('%.4f', $s->n), \sprintf('%.4f', $s->h), \sprintf('%.1f', 1000.0 * $s->sdE),
+                \sprintf('%.1f', 1000.0 * $s->sdN), \sprintf('%.1f', 1000.0 * $s->sdH),
+                \sprintf('%.1f x %.1f', 1000.0 * $s->semiMajor, 1000.0 * $s->semiMinor), \sprintf('%.0f', $s->bearing), '  '.$s->held,
+            ]);
+        }
+    }
+
+    private static function aside(ReportPages $page, NetworkView $view): void
+    {
+        $page->heading('Set aside');
+        $aside = array_filter($view->rows, static fn (RowView $r): bool => !$r->used);
+        if ([] === $aside) {
+            $page->sentence('Nothing is set aside.');
+
+            return;
+        }
+        $page->sentence('Kept and predicted, not used; residuals are predictions.', ReportPages::QUIET);
+        $page->beginTable(self::ASIDE);
+        foreach ($aside as $r) {
+            $page->row([...self::measured($r), '  '.$r->reason, '  '.$r->asideBy.' '.substr((string) $r->asideAt, 0, 10)]);
+        }
+    }
+
+    /** @param list<RowView> $used worst first */
+    private static function observations(ReportPages $page, array $used): void
+    {
+        $page->heading('Observations, worst first');
+        $words = '%d of %d used observations. ! marks a standardized residual above 3.29. Detectable: smallest bias found with power 0.80 at level 0.001.';
+        $page->sentence(\sprintf($words, min(self::WORST_ROWS, \count($used)), \count($used)), ReportPages::QUIET);
+        $page->beginTable(self::OBSERVATIONS);
+        foreach (\array_slice($used, 0, self::WORST_ROWS) as $r) {
+            $detectable = match (true) {
+                null === $r->detectable => '',
+                self::isAngular($r) => \sprintf('%.1f"', 3600.0 * $r->detectable),
+                default => \sprintf('%.1f mm', 1000.0 * $r->detectable),
+            };
+            $redundancy = null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy);
+            $page->row([...self::measured($r), $redundancy, $detectable, '  '.$r->file.(null === $r->line ? '' : ' '.$r->line)], $r->flagged);
+        }
+    }
+
+    /** @return list<string> kind, at, to, observed, residual, standardized */
+    private static function measured(RowView $r): array
+    {
+        $residual = match (true) {
+            null === $r->residual => '',
+            self::isAngular($r) => \sprintf('%+.1f"', 3600.0 * $r->residual),
+            default => \sprintf('%+.1f mm', 1000.0 * $r->residual),
+        };
+
+        return [
+            $r->kind.(null === $r->component ? '' : ' '.$r->component), $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
+            self::isAngular($r) ? Angle::format($r->observed) : \sprintf('%.4f', $r->observed), $residual,
+            (null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized)).($r->flagged ? ' !' : ''),
+        ];
+    }
+
+    private static function isAngular(RowView $r): bool
+    {
+        return \in_array($r->kind, self::ANGULAR, true);
     }
 
     public function check(Project $project, array $surfaces, string $path): array
     {
         $view = $this->network->of($project);
-        $text = (new Parser())->parseFile($path)->getText();
-        $plain = preg_replace('/\s+/', ' ', $text) ?? '';
-        $isThere = static fn (StationView $s): bool => str_contains($plain, $s->name.' ')
-            && str_contains($plain, \sprintf('%.4f', $s->e)) && str_contains($plain, \sprintf('%.4f', $s->h));
+        $found = array_fill_keys(explode(' ', (string) preg_replace('/\s+/', ' ', $text = (new Parser())->parseFile($path)->getText())), true);
+        $plain = (string) preg_replace('/\s+/', ' ', $text);
+        $written = static fn (string $name): string => mb_convert_encoding(ReportPages::ansi($name), 'UTF-8', 'Windows-1252');
+        $isThere = static fn (StationView $s): bool => str_contains($plain, $written($s->name))
+            && isset($found[\sprintf('%.4f', $s->e)], $found[\sprintf('%.4f', $s->h)]);
         $factor = $view->runs[0]->varianceFactor;
 
         return [
             Check::count('stations with their coordinates', \count($view->stations), \count(array_filter($view->stations, $isThere))),
             Check::count('verdict', 1, (int) str_contains($plain, $view->runs[0]->headline)),
             Check::count('variance factor', null === $factor ? 0 : 1, null === $factor ? 0 : (int) str_contains($plain, \sprintf('%.2f', $factor))),
-        ];
-    }
-
-    /** @return array<string, string> */
-    private static function row(RowView $r): array
-    {
-        $angular = \in_array($r->kind, ['direction', 'zenith', 'azimuth', 'angle'], true);
-
-        return [
-            'kind' => $r->kind.(null === $r->component ? '' : ' '.$r->component), 'at' => $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), 'to' => $r->to,
-            'observed' => $angular ? Angle::format($r->observed) : \sprintf('%.4f', $r->observed),
-            'residual' => null === $r->residual ? '' : ($angular ? \sprintf('%+.1f"', 3600.0 * $r->residual) : \sprintf('%+.1f mm', 1000.0 * $r->residual)),
-            'standardized' => null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized), 'redundancy' => null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy),
-            'mdb' => null === $r->detectable ? '' : ($angular ? \sprintf('%.1f"', 3600.0 * $r->detectable) : \sprintf('%.1f mm', 1000.0 * $r->detectable)),
-            'source' => (string) $r->file.(null === $r->line ? '' : ' '.$r->line), 'reason' => $r->reason, 'by' => (string) $r->asideBy, 'when' => substr((string) $r->asideAt, 0, 10), 'flagged' => $r->flagged ? '1' : '',
         ];
     }
 }

@@ -5,52 +5,132 @@ declare(strict_types=1);
 namespace App\Network\Report;
 
 use App\Network\View\NetworkView;
+use App\Network\View\StationView;
 
-/** The network as a plain SVG drawing for reports: sights, vectors, stations with ellipses at a stated exaggeration, scale bar, north. */
+/** The network drawn on a report page: sights, vectors, stations with ellipses at a stated exaggeration, scale bar, north. */
 final class NetworkSketch
 {
-    private const WIDTH = 700.0;
-    private const HEIGHT = 430.0;
-    private const MARGIN = 50.0;
+    private const LEFT = 60.0;
+    private const WIDTH = 475.0;
+    private const HEIGHT = 300.0;
+    private const MARGIN = 26.0;
+    /** Corners an ellipse is drawn with. */
+    private const CORNERS = 32;
+    /** Largest ellipse, of the network's extent. */
+    private const LARGEST = 0.06;
+    /** More names than this lie over each other. */
+    private const MOST_NAMES = 150;
 
-    public static function svg(NetworkView $view): string
+    private readonly float $scale;
+    private readonly float $exaggeration;
+    private readonly float $top;
+    private readonly float $span;
+
+    /** @var array{float, float, float, float} least easting and northing, extent in both, metres */
+    private readonly array $box;
+
+    private function __construct(private readonly ReportPages $page, private readonly NetworkView $view)
     {
-        $e = array_map(static fn ($s): float => $s->e, $view->stations);
-        $n = array_map(static fn ($s): float => $s->n, $view->stations);
-        if ([] === $e) {
-            return '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"/>';
+        $e = array_map(static fn (StationView $s): float => $s->e, $view->stations);
+        $n = array_map(static fn (StationView $s): float => $s->n, $view->stations);
+        $this->box = [min([...$e, \INF]), min([...$n, \INF]), max(1.0, max($e ?: [0.0]) - min($e ?: [0.0])), max(1.0, max($n ?: [0.0]) - min($n ?: [0.0]))];
+        $this->span = max($this->box[2], $this->box[3] * self::WIDTH / self::HEIGHT, 1.0);
+        $this->scale = min((self::WIDTH - 2.0 * self::MARGIN) / $this->box[2], (self::HEIGHT - 2.0 * self::MARGIN) / $this->box[3]);
+        $largest = max(1e-6, ...array_map(static fn (StationView $s): float => $s->semiMajor, $view->stations));
+        $this->exaggeration = self::round($this->span * self::LARGEST / $largest);
+        $this->top = $page->room(self::HEIGHT);
+    }
+
+    public static function draw(ReportPages $page, NetworkView $view): void
+    {
+        if ([] === $view->stations) {
+            return;
         }
-        $span = max(max($e) - min($e), (max($n) - min($n)) * self::WIDTH / self::HEIGHT, 1.0);
-        $scale = min((self::WIDTH - 2 * self::MARGIN) / max(max($e) - min($e), 1.0), (self::HEIGHT - 2 * self::MARGIN) / max(max($n) - min($n), 1.0));
-        $x = static fn (float $v): float => self::MARGIN + ($v - min($e)) * $scale;
-        $y = static fn (float $v): float => self::HEIGHT - self::MARGIN - ($v - min($n)) * $scale;
-        $largest = max(1e-6, ...array_map(static fn ($s): float => $s->semiMajor, $view->stations));
-        $exaggeration = self::round($span * 0.06 / $largest);
+        $sketch = new self($page, $view);
+        $sketch->lines();
+        $sketch->stations();
+        $sketch->legend();
+    }
+
+    private function lines(): void
+    {
         $place = [];
-        foreach ($view->stations as $s) {
-            $place[$s->name] = [$x($s->e), $y($s->n)];
+        foreach ($this->view->stations as $s) {
+            $place[$s->name] = [$this->x($s->e), $this->y($s->n)];
         }
-        $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 %1$d %2$d" font-family="Helvetica" font-size="9">', self::WIDTH, self::HEIGHT);
         $drawn = [];
-        foreach ($view->rows as $r) {
-            $key = $r->at < $r->to ? $r->at.$r->to : $r->to.$r->at;
+        $this->page->SetLineWidth(0.5);
+        foreach ($this->view->rows as $r) {
+            $key = $r->at < $r->to ? $r->at."\0".$r->to : $r->to."\0".$r->at;
             if (isset($drawn[$key]) || !isset($place[$r->at], $place[$r->to])) {
                 continue;
             }
             $drawn[$key] = true;
-            $svg .= \sprintf('<line x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="0.6"%s/>', ...$place[$r->at], ...[...$place[$r->to], 'vector' === $r->kind ? '#2a5bd7' : '#78818c', 'vector' === $r->kind ? ' stroke-dasharray="2,2"' : '']);
+            $this->page->SetDrawColor(...('vector' === $r->kind ? ReportPages::BLUE : ReportPages::GREY));
+            $this->page->Line(...$place[$r->at], ...$place[$r->to]);
         }
-        foreach ($view->stations as $s) {
-            [$px, $py] = $place[$s->name];
-            if ($s->semiMajor > 0.0) {
-                $svg .= \sprintf('<ellipse cx="%.1f" cy="%.1f" rx="%.2f" ry="%.2f" transform="rotate(%.1f %.1f %.1f)" fill="none" stroke="#2a5bd7" stroke-width="0.8"/>', $px, $py, $s->semiMajor * $exaggeration * $scale, max(0.3, $s->semiMinor * $exaggeration * $scale), $s->bearing - 90.0, $px, $py);
-            }
-            $svg .= \sprintf('<rect x="%.1f" y="%.1f" width="5" height="5" fill="%s" stroke="#1f2a37" stroke-width="0.8"/><text x="%.1f" y="%.1f" fill="#1f2a37">%s</text>', $px - 2.5, $py - 2.5, '' === $s->held ? '#ffffff' : '#1f2a37', $px + 6, $py - 5, htmlspecialchars($s->name, \ENT_XML1));
-        }
-        $bar = self::round($span / 5.0);
-        $svg .= \sprintf('<path d="M 20 %.1f h %.1f" stroke="#1f2a37" stroke-width="1.2"/><text x="20" y="%.1f">%s m</text><text x="%.1f" y="%.1f">ellipses %.0f %%, drawn x %s</text><text x="%.1f" y="22">N</text><path d="M %.1f 40 v -14" stroke="#1f2a37"/>', self::HEIGHT - 12, $bar * $scale, self::HEIGHT - 16, $bar, 40 + $bar * $scale, self::HEIGHT - 12, 100.0 * $view->runs[0]->confidence, $exaggeration, self::WIDTH - 24, self::WIDTH - 21);
+    }
 
-        return $svg.'</svg>';
+    private function stations(): void
+    {
+        $this->page->pen(ReportPages::INK, '', 6.5);
+        $named = \count($this->view->stations) <= self::MOST_NAMES;
+        foreach ($this->view->stations as $s) {
+            [$x, $y] = [$this->x($s->e), $this->y($s->n)];
+            if ($s->semiMajor > 0.0) {
+                $this->ellipse($x, $y, $s);
+            }
+            $this->page->SetDrawColor(...ReportPages::INK);
+            $this->page->SetFillColor(...('' === $s->held ? [255, 255, 255] : ReportPages::INK));
+            $this->page->SetLineWidth(0.6);
+            $this->page->Rect($x - 1.8, $y - 1.8, 3.6, 3.6, 'FD');
+            if ($named) {
+                $this->page->Text($x + 4.0, $y - 3.5, ReportPages::ansi($s->name));
+            }
+        }
+    }
+
+    private function ellipse(float $x, float $y, StationView $s): void
+    {
+        $a = $s->semiMajor * $this->exaggeration * $this->scale;
+        $b = max(0.3, $s->semiMinor * $this->exaggeration * $this->scale);
+        $t = deg2rad($s->bearing);
+        $this->page->SetDrawColor(...ReportPages::BLUE);
+        $this->page->SetLineWidth(0.5);
+        $last = null;
+        for ($i = 0; $i <= self::CORNERS; ++$i) {
+            $u = 2.0 * \M_PI * $i / self::CORNERS;
+            [$along, $across] = [$a * cos($u), $b * sin($u)];
+            $at = [$x + $along * sin($t) + $across * cos($t), $y - $along * cos($t) + $across * sin($t)];
+            if (null !== $last) {
+                $this->page->Line(...$last, ...$at);
+            }
+            $last = $at;
+        }
+    }
+
+    private function legend(): void
+    {
+        $bar = self::round($this->span / 5.0);
+        $y = $this->top + self::HEIGHT - 6.0;
+        $this->page->SetDrawColor(...ReportPages::INK);
+        $this->page->SetLineWidth(1.0);
+        $this->page->Line(self::LEFT, $y, self::LEFT + $bar * $this->scale, $y);
+        $words = '%s m      ellipses %.0f %%, drawn x %s; grey: sighted, blue: GNSS vector; filled: held';
+        $this->page->Text(self::LEFT, $y - 4.0, \sprintf($words, $bar, 100.0 * $this->view->runs[0]->confidence, $this->exaggeration));
+        $right = self::LEFT + self::WIDTH - 8.0;
+        $this->page->Text($right - 2.0, $this->top + 8.0, 'N');
+        $this->page->Line($right, $this->top + 12.0, $right, $this->top + 26.0);
+    }
+
+    private function x(float $e): float
+    {
+        return self::LEFT + self::MARGIN + ($e - $this->box[0]) * $this->scale;
+    }
+
+    private function y(float $n): float
+    {
+        return $this->top + self::HEIGHT - self::MARGIN - ($n - $this->box[1]) * $this->scale;
     }
 
     /** 1, 2 or 5 times a power of ten, at most the value. */
