@@ -47,6 +47,11 @@ $ask = static function (string $method, string $path, ?array $body = null, ?stri
 
     return $answer;
 };
+$entry = static function (string $answer) use (&$at, $ask): int {
+    $d = json_decode($answer, true);
+
+    return $d['seq'] ?? json_decode($ask('GET', "$at/jobs/$d[job]"), true)['outcome']['seq'];
+};
 /** @param string $most what it should be at most, as the office was promised */
 $step = static function (string $what, string $most, Closure $do): string {
     gc_collect_cycles();
@@ -74,9 +79,9 @@ fclose($points);
 $preview = $step("preview of $count points", '300 kB', static fn () => $ask('POST', "$at/intake", null, "$folder/points.csv"));
 $id = json_decode($preview, true)['id'];
 $step('the same again', '', static fn () => $ask('GET', "$at/intake/$id"));
-$seq = json_decode($step("accept $count points", '10 s, 512 MB', static fn () => $ask('POST', "$at/intake/$id/accept", [])), true)['seq'];
-$undo = json_decode($step('undo that', '10 s, 512 MB', static fn () => $ask('POST', "$at/ledger/$seq/undo", [])), true)['seq'];
-$step('do it again', '10 s, 512 MB', static fn () => $ask('POST', "$at/ledger/$undo/undo", []));
+$seq = $entry($step("accept $count points (job)", '10 s, 512 MB', static fn () => $ask('POST', "$at/intake/$id/accept", [])));
+$undo = $entry($step('undo that (job)', '10 s, 512 MB', static fn () => $ask('POST', "$at/ledger/$seq/undo", [])));
+$step('do it again (job)', '10 s, 512 MB', static fn () => $ask('POST', "$at/ledger/$undo/undo", []));
 
 // A strip of stations, four sights from each.
 $place = [];
@@ -120,5 +125,5 @@ $jobs = json_decode($ask('GET', "$at/jobs"), true);
 foreach ($jobs as $job) {
     'done' === $job['state'] || print "$job[title]: $job[state], $job[error]\n";
 }
-$step('change of system', '', static fn () => $ask('PUT', "$at/reference", ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal']));
-$step('back to the beginning', '', static fn () => $ask('POST', "$at/ledger/0/back", []));
+$step('change of system (job)', '', static fn () => $ask('PUT', "$at/reference", ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal']));
+$step('back to the beginning (job)', '', static fn () => $ask('POST', "$at/ledger/0/back", []));

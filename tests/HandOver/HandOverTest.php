@@ -87,6 +87,19 @@ final class HandOverTest extends ApiTestCase
         self::assertStringContainsString('Nothing is set aside', $text);
     }
 
+    public function testReportHoldsNamesOfAnyScriptAndReasonsInFull(): void
+    {
+        $station = $this->get('/network')['stations'][0]['name'];
+        $this->post('/points/rename', ['from' => $station, 'to' => 'Ωλ-7 Łąka Юг']);
+        $row = $this->get('/network')['rows'][0];
+        $reason = 'the tripod was found leaning on the morning after, so that neither this sight nor the one before it can be held to be good; measured again on the day after';
+        $this->post('/network/use', ['rows' => [['id' => $row['id'], 'component' => $row['component']]], 'aside' => true, 'reason' => $reason]);
+        $this->job('/network/adjust');
+        $text = (string) preg_replace('/\s+/', ' ', $this->tool('pdftotext', '-layout', $this->write('pdf', []), '-'));
+        self::assertStringContainsString('Ωλ-7 Łąka Юг', $text);
+        self::assertStringContainsString($reason, $text);
+    }
+
     public function testReceiptsAndArchive(): void
     {
         $this->write('csv', []);

@@ -76,7 +76,7 @@ h3 {
   align-items: start;
 }
 .password > .el-button {
-  margin-top: 30px;
+  margin-top: 19px;
 }
 ul {
   list-style: none;

@@ -34,7 +34,7 @@ final class AdjustmentPdf implements ExportKind
     ];
     private const ASIDE = [
         ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'], ['standardized', 46.0, 'R'],
-        ['  reason', 92.0, 'L'], ['  by', 82.0, 'L'],
+        ['  set aside by', 174.0, 'L'],
     ];
 
     public function __construct(
@@ -79,7 +79,7 @@ final class AdjustmentPdf implements ExportKind
         $versions = array_map(static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12), array_keys($result->inputs), $result->inputs);
         $page->Ln(10.0);
         $page->sentence('Input versions: '.implode(', ', $versions).'.', ReportPages::QUIET, '', 7.0);
-        $page->Output('F', $path);
+        $page->Output($path, 'F');
         $more = \count($used) - self::WORST_ROWS;
 
         return $more > 0 ? [\sprintf('%d observations below the %d worst', $more, self::WORST_ROWS)] : [];
@@ -152,7 +152,7 @@ final class AdjustmentPdf implements ExportKind
         $page->sentence('Kept and predicted, not used; residuals are predictions.', ReportPages::QUIET);
         $page->beginTable(self::ASIDE);
         foreach ($aside as $r) {
-            $page->row([...self::measured($r), '  '.$r->reason, '  '.$r->asideBy.' '.substr((string) $r->asideAt, 0, 10)]);
+            $page->row([...self::measured($r), '  '.$r->asideBy.', '.substr((string) $r->asideAt, 0, 10)], note: $r->reason);
         }
     }
 
@@ -200,8 +200,7 @@ final class AdjustmentPdf implements ExportKind
         $view = $this->network->of($project);
         $found = array_fill_keys(explode(' ', (string) preg_replace('/\s+/', ' ', $text = (new Parser())->parseFile($path)->getText())), true);
         $plain = (string) preg_replace('/\s+/', ' ', $text);
-        $written = static fn (string $name): string => mb_convert_encoding(ReportPages::ansi($name), 'UTF-8', 'Windows-1252');
-        $isThere = static fn (StationView $s): bool => str_contains($plain, $written($s->name))
+        $isThere = static fn (StationView $s): bool => str_contains($plain, $s->name)
             && isset($found[\sprintf('%.4f', $s->e)], $found[\sprintf('%.4f', $s->h)]);
         $factor = $view->runs[0]->varianceFactor;
 

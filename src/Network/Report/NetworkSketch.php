@@ -59,14 +59,14 @@ final class NetworkSketch
             $place[$s->name] = [$this->x($s->e), $this->y($s->n)];
         }
         $drawn = [];
-        $this->page->SetLineWidth(0.5);
+        $this->page->setLineWidth(0.5);
         foreach ($this->view->rows as $r) {
             $key = $r->at < $r->to ? $r->at."\0".$r->to : $r->to."\0".$r->at;
             if (isset($drawn[$key]) || !isset($place[$r->at], $place[$r->to])) {
                 continue;
             }
             $drawn[$key] = true;
-            $this->page->SetDrawColor(...('vector' === $r->kind ? ReportPages::BLUE : ReportPages::GREY));
+            $this->page->setDrawColor(...('vector' === $r->kind ? ReportPages::BLUE : ReportPages::GREY));
             $this->page->Line(...$place[$r->at], ...$place[$r->to]);
         }
     }
@@ -80,12 +80,12 @@ final class NetworkSketch
             if ($s->semiMajor > 0.0) {
                 $this->ellipse($x, $y, $s);
             }
-            $this->page->SetDrawColor(...ReportPages::INK);
-            $this->page->SetFillColor(...('' === $s->held ? [255, 255, 255] : ReportPages::INK));
-            $this->page->SetLineWidth(0.6);
-            $this->page->Rect($x - 1.8, $y - 1.8, 3.6, 3.6, 'FD');
+            $this->page->setDrawColor(...ReportPages::INK);
+            $this->page->setFillColor(...('' === $s->held ? [255, 255, 255] : ReportPages::INK));
+            $this->page->setLineWidth(0.6);
+            $this->page->Rect($x - 1.8, $y - 1.8, 3.6, 3.6, 'DF');
             if ($named) {
-                $this->page->Text($x + 4.0, $y - 3.5, ReportPages::ansi($s->name));
+                $this->page->word($x + 4.0, $y - 3.5, $s->name);
             }
         }
     }
@@ -95,8 +95,8 @@ final class NetworkSketch
         $a = $s->semiMajor * $this->exaggeration * $this->scale;
         $b = max(0.3, $s->semiMinor * $this->exaggeration * $this->scale);
         $t = deg2rad($s->bearing);
-        $this->page->SetDrawColor(...ReportPages::BLUE);
-        $this->page->SetLineWidth(0.5);
+        $this->page->setDrawColor(...ReportPages::BLUE);
+        $this->page->setLineWidth(0.5);
         $last = null;
         for ($i = 0; $i <= self::CORNERS; ++$i) {
             $u = 2.0 * \M_PI * $i / self::CORNERS;
@@ -113,13 +113,13 @@ final class NetworkSketch
     {
         $bar = self::round($this->span / 5.0);
         $y = $this->top + self::HEIGHT - 6.0;
-        $this->page->SetDrawColor(...ReportPages::INK);
-        $this->page->SetLineWidth(1.0);
+        $this->page->setDrawColor(...ReportPages::INK);
+        $this->page->setLineWidth(1.0);
         $this->page->Line(self::LEFT, $y, self::LEFT + $bar * $this->scale, $y);
         $words = '%s m      ellipses %.0f %%, drawn x %s; grey: sighted, blue: GNSS vector; filled: held';
-        $this->page->Text(self::LEFT, $y - 4.0, \sprintf($words, $bar, 100.0 * $this->view->runs[0]->confidence, $this->exaggeration));
+        $this->page->word(self::LEFT, $y - 4.0, \sprintf($words, $bar, 100.0 * $this->view->runs[0]->confidence, $this->exaggeration));
         $right = self::LEFT + self::WIDTH - 8.0;
-        $this->page->Text($right - 2.0, $this->top + 8.0, 'N');
+        $this->page->word($right - 2.0, $this->top + 8.0, 'N');
         $this->page->Line($right, $this->top + 12.0, $right, $this->top + 26.0);
     }
 

@@ -6,9 +6,9 @@ namespace App\Network\Report;
 
 /**
  * Pages of a report: headings, sentences, tables whose rows go to the file as they come, so that a table of twenty thousand
- * rows is as easy as one of ten. Points, A4; text in the Windows-1252 set of the PDF standard fonts.
+ * rows is as easy as one of ten. Points, A4; the typeface is embedded with the letters used, so names of any script stand.
  */
-final class ReportPages extends \FPDF
+final class ReportPages extends \TCPDF
 {
     public const INK = [31, 42, 55];
     public const QUIET = [108, 106, 94];
@@ -20,43 +20,42 @@ final class ReportPages extends \FPDF
     private const MARGIN = 40.0;
     private const ROW = 11.0;
     private const FOOT = 46.0;
+    private const NOTE = 9.5;
+    private const INDENT = 20.0;
+    private const TYPEFACE = 'dejavusanscondensed';
 
     /** @var list<array{string, float, string}> heading, width, alignment of the table that is open */
-    private array $columns = [];
+    private array $table = [];
 
-    public function __construct(private readonly string $title)
+    public function __construct(private readonly string $name)
     {
         parent::__construct('P', 'pt', 'A4');
-        $this->SetMargins(self::MARGIN, self::MARGIN);
-        $this->SetAutoPageBreak(true, self::FOOT);
-        $this->SetTitle(self::ansi($title), false);
-        $this->AliasNbPages();
+        $this->setPrintHeader(false);
+        $this->tcpdflink = false;
+        $this->setCellPaddings(0.0, 0.0, 0.0, 0.0);
+        $this->setMargins(self::MARGIN, self::MARGIN);
+        $this->setAutoPageBreak(true, self::FOOT);
+        $this->setTitle($name);
+        $this->setFont(self::TYPEFACE);
         $this->AddPage();
-    }
-
-    /** What the standard fonts hold; other letters become those nearest to them. */
-    public static function ansi(string $utf8): string
-    {
-        $utf8 = strtr($utf8, ['→' => '->', '−' => '-', '″' => '"', '′' => "'", '≥' => '>=', '≤' => '<=']);
-
-        return (string) iconv('UTF-8', 'Windows-1252//TRANSLIT//IGNORE', $utf8);
     }
 
     // phpcs:ignore -- the library calls it by this name
     public function Footer(): void
     {
-        $this->SetY(-30.0);
+        $this->setY(-30.0);
         $this->pen(self::QUIET, '', 7.0);
-        $this->Cell(0.0, 10.0, self::ansi($this->title));
-        $this->SetX(self::MARGIN);
-        $this->Cell(0.0, 10.0, $this->PageNo().' / {nb}', 0, 0, 'R');
+        $this->Cell(0.0, 10.0, $this->name);
+        // The count of pages is put in at the end: its place is measured from the left.
+        $this->setX($this->getPageWidth() - self::MARGIN - 28.0);
+        $this->Cell(28.0, 10.0, $this->getAliasNumPage().' / '.$this->getAliasNbPages());
     }
 
     public function heading(string $text): void
     {
         $this->Ln(8.0);
         $this->pen(self::INK, 'B', 11.0);
-        $this->Cell(0.0, 15.0, self::ansi($text), 0, 1);
+        $this->Cell(0.0, 15.0, $text, 0, 1);
         $this->rule(self::GREY, 0.6);
         $this->Ln(3.0);
     }
@@ -65,36 +64,45 @@ final class ReportPages extends \FPDF
     public function sentence(string $text, array $colour = self::INK, string $style = '', float $size = 8.5): void
     {
         $this->pen($colour, $style, $size);
-        $this->MultiCell(0.0, 1.35 * $size, self::ansi($text));
+        $this->MultiCell(0.0, 1.35 * $size, $text, 0, 'L');
     }
 
     /** @param list<array{string, float, string}> $columns heading, width in points, "L" or "R" */
     public function beginTable(array $columns): void
     {
-        $this->columns = $columns;
+        $this->table = $columns;
         $this->head();
     }
 
-    /** @param list<string> $cells */
-    public function row(array $cells, bool $stands = false): void
+    /**
+     * @param list<string> $cells
+     * @param string       $note  what belongs to the row and is longer than a column; in full, below it, never on the next page
+     */
+    public function row(array $cells, bool $stands = false, string $note = ''): void
     {
-        if ($this->GetY() + self::ROW > $this->GetPageHeight() - self::FOOT) {
+        $below = '' === $note ? 0.0 : self::NOTE * $this->getNumLines($note, $this->getPageWidth() - 2.0 * self::MARGIN - self::INDENT);
+        if ($this->GetY() + self::ROW + $below > $this->GetPageHeight() - self::FOOT) {
             $this->AddPage();
             $this->head();
         }
         $this->pen($stands ? self::BAD : self::INK, '', 7.5);
-        foreach ($this->columns as $i => [, $width, $align]) {
-            $this->Cell($width, self::ROW, $this->fitted(self::ansi($cells[$i]), $width), 0, 0, $align);
+        foreach ($this->table as $i => [, $width, $align]) {
+            $this->Cell($width, self::ROW, $this->fitted($cells[$i], $width), 0, 0, $align);
         }
         $this->Ln(self::ROW);
+        if ('' !== $note) {
+            $this->pen(self::QUIET, '', 7.0);
+            $this->setX(self::MARGIN + self::INDENT);
+            $this->MultiCell(0.0, self::NOTE, $note, 0, 'L');
+        }
         $this->rule(self::RULE, 0.3);
     }
 
     private function head(): void
     {
         $this->pen(self::QUIET, '', 7.0);
-        foreach ($this->columns as [$heading, $width, $align]) {
-            $this->Cell($width, self::ROW, self::ansi($heading), 0, 0, $align);
+        foreach ($this->table as [$heading, $width, $align]) {
+            $this->Cell($width, self::ROW, $heading, 0, 0, $align);
         }
         $this->Ln(self::ROW);
         $this->rule(self::INK, 0.8);
@@ -103,11 +111,11 @@ final class ReportPages extends \FPDF
     /** A cell never runs into the next. */
     private function fitted(string $text, float $width): string
     {
-        if (\strlen($text) < 8 || $this->GetStringWidth($text) <= $width - 3.0) {
+        if (mb_strlen($text) < 8 || $this->GetStringWidth($text) <= $width - 3.0) {
             return $text;
         }
         while ('' !== $text && $this->GetStringWidth($text.'...') > $width - 3.0) {
-            $text = substr($text, 0, -1);
+            $text = mb_substr($text, 0, -1);
         }
 
         return $text.'...';
@@ -116,16 +124,25 @@ final class ReportPages extends \FPDF
     /** @param list<int> $colour */
     private function rule(array $colour, float $width): void
     {
-        $this->SetDrawColor(...$colour);
-        $this->SetLineWidth($width);
+        $this->setDrawColor(...$colour);
+        $this->setLineWidth($width);
         $this->Line(self::MARGIN, $this->GetY(), $this->GetPageWidth() - self::MARGIN, $this->GetY());
     }
 
     /** @param list<int> $colour */
     public function pen(array $colour, string $style, float $size): void
     {
-        $this->SetTextColor(...$colour);
-        $this->SetFont('Helvetica', $style, $size);
+        $this->setTextColor(...$colour);
+        $this->setFont(self::TYPEFACE, $style, $size);
+    }
+
+    /** A word in a drawing, its baseline given. */
+    public function word(float $x, float $baseline, string $text): void
+    {
+        $back = [$this->GetX(), $this->GetY()];
+        $this->setXY($x, $baseline - $this->getFontAscent(self::TYPEFACE, '', $this->getFontSizePt()));
+        $this->Cell(0.0, 0.0, $text);
+        $this->setXY(...$back);
     }
 
     /** Room for a drawing of the page's width; its upper edge. */
@@ -135,7 +152,7 @@ final class ReportPages extends \FPDF
             $this->AddPage();
         }
         $top = $this->GetY();
-        $this->SetY($top + $height);
+        $this->setY($top + $height);
 
         return $top;
     }

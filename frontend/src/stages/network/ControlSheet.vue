@@ -242,7 +242,7 @@ async function renameNow() {
       /></label>
       <button class="button main" type="submit" :disabled="!project.mayChange">Change control</button>
     </form>
-    <form class="edit" @submit.prevent="renameNow">
+    <form v-if="!conflict" class="edit" @submit.prevent="renameNow">
       <label class="field"
         ><span class="label">name</span><input v-model="rename" class="input" aria-label="name" :disabled="!project.mayChange"
       /></label>
