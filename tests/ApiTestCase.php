@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Tests;
 
 use App\Account\User;
+use App\Api\PackedAnswer;
 use App\Project\Membership;
 use App\Project\Project;
 use App\Project\Role;
@@ -115,6 +116,9 @@ abstract class ApiTestCase extends WebTestCase
         $response = $this->client->getResponse();
         self::assertSame($status, $response->getStatusCode(), "$method $path: ".substr((string) $response->getContent(), 0, 800));
         $content = (string) $response->getContent();
+        if (PackedAnswer::TYPE === $response->headers->get('Content-Type')) {
+            return Unpack::answer($content);
+        }
 
         return '' === $content ? [] : json_decode($content, true, 64, \JSON_THROW_ON_ERROR);
     }

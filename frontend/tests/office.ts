@@ -112,7 +112,7 @@ export function office(answers: Answers = {}, over: Partial<Overview> = {}, poin
       const name = `${init.method ?? 'GET'} ${url.pathname.replace(/^\/api\/projects\/1/, '') || '/'}`;
       const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : init.body;
       calls.push({ route: name, body, query: url.searchParams, headers: (init.headers ?? {}) as Record<string, string> });
-      const usual: Answers = { 'GET /': { ...overview, ...over }, 'GET /points': { points } };
+      const usual: Answers = { 'GET /': { ...overview, ...over }, 'GET /points': { seq: 1, whole: true, gone: [], points } };
       const found = name in answers ? answers[name] : usual[name];
       const data = typeof found === 'function' ? (found as (b: unknown, q: URLSearchParams) => unknown)(body, url.searchParams) : found;
       if (data instanceof Refusal)

@@ -14,6 +14,7 @@ use Symfony\Component\TypeInfo\Type;
 use Symfony\Component\TypeInfo\Type\ArrayShapeType;
 use Symfony\Component\TypeInfo\Type\BuiltinType;
 use Symfony\Component\TypeInfo\Type\CollectionType;
+use Symfony\Component\TypeInfo\Type\GenericType;
 use Symfony\Component\TypeInfo\Type\NullableType;
 use Symfony\Component\TypeInfo\Type\ObjectType;
 use Symfony\Component\TypeInfo\Type\UnionType;
@@ -80,6 +81,14 @@ final class TypesCommand extends Command
         return $text;
     }
 
+    private function identifier(Type $type): ?TypeIdentifier
+    {
+        $wrapped = $type instanceof CollectionType ? $type->getWrappedType() : $type;
+        $wrapped = $wrapped instanceof GenericType ? $wrapped->getWrappedType() : $wrapped;
+
+        return $wrapped instanceof BuiltinType ? $wrapped->getTypeIdentifier() : null;
+    }
+
     private function typeScript(Type $type): string
     {
         if ($type instanceof NullableType) {
@@ -98,7 +107,7 @@ final class TypesCommand extends Command
         }
         if ($type instanceof CollectionType) {
             $value = $this->typeScript($type->getCollectionValueType());
-            if ($type->isList()) {
+            if ($type->isList() || TypeIdentifier::ITERABLE === $this->identifier($type)) {
                 return str_contains($value, ' ') ? "($value)[]" : $value.'[]';
             }
 

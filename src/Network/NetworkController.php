@@ -5,19 +5,20 @@ declare(strict_types=1);
 namespace App\Network;
 
 use App\Api\Id;
+use App\Api\PackedAnswer;
 use App\Ledger\Desk;
 use App\Network\Request\ControlRequest;
 use App\Network\Request\RenameRequest;
 use App\Network\Request\ScreenRequest;
 use App\Network\Request\SettingsRequest;
 use App\Network\Request\SetUseRequest;
-use App\Network\View\PointsView;
-use App\Network\View\PointView;
+use App\Network\View\RowView;
+use App\Network\View\StationView;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
-use App\Survey\PointRepository;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\Routing\Attribute\Route;
 
@@ -28,21 +29,10 @@ final class NetworkController
     {
     }
 
-    #[Route('/points', methods: 'GET')]
-    public function points(#[Reads] Project $project, PointRepository $points): JsonResponse
-    {
-        $views = [];
-        foreach ($points->rows($project) as $p) {
-            $views[] = PointView::of($p);
-        }
-
-        return new JsonResponse(new PointsView($views));
-    }
-
     #[Route('/network', methods: 'GET')]
-    public function network(#[Reads] Project $project, NetworkReport $report): JsonResponse
+    public function network(#[Reads] Project $project, NetworkReport $report): Response
     {
-        return new JsonResponse($report->of($project));
+        return PackedAnswer::of($report->of($project), ['rows' => RowView::class, 'stations' => StationView::class]);
     }
 
     #[Route('/network/adjust', methods: 'POST')]

@@ -18,7 +18,6 @@ use App\Survey\AcceptedCoordinates;
 use App\Survey\Observation;
 use App\Survey\ObservationRepository;
 use App\Survey\ObservationRow;
-use App\Survey\Point;
 use App\Survey\PointRepository;
 
 /** The network stage as it is shown and reported: observations with their newest statistics, stations, verdict, comparison. */
@@ -129,20 +128,13 @@ final class NetworkReport
     /** @return list<StationView> */
     private function stations(Project $project, StoredAdjustment $adjustment, ?StoredAdjustment $before): array
     {
-        $points = [];
-        foreach ($this->points->rows($project) as $p) {
-            if (isset($adjustment->stations[$p->name])) {
-                $points[$p->name] = $p;
-            }
-        }
+        $control = $this->points->control($project);
         $views = [];
         foreach ($adjustment->stations as $name => $s) {
-            $p = $points[$name] ?? null;
             $b = $before->stations[$name] ?? null;
-            $isControl = Point::CONTROL === $p?->role;
             $views[] = new StationView(
                 (string) $name, (float) $s['e'], (float) $s['n'], (float) $s['h'], $s['sd']['e'], $s['sd']['n'], $s['sd']['h'],
-                $s['ellipse']['semiMajor'], $s['ellipse']['semiMinor'], $s['ellipse']['bearing'], $isControl ? (string) $p?->held : '', $isControl,
+                $s['ellipse']['semiMajor'], $s['ellipse']['semiMinor'], $s['ellipse']['bearing'], $control[$name] ?? '', isset($control[$name]),
                 null === $b ? null : $s['e'] - $b['e'], null === $b ? null : $s['n'] - $b['n'], null === $b ? null : $s['h'] - $b['h'],
             );
         }

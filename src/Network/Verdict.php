@@ -82,10 +82,11 @@ final class Verdict
             return 'untested';
         }
         $level = 1.0 - $confidence;
+        $probability = Distribution::chiSquareCdf($factor * $redundancy, $redundancy);
 
         return match (true) {
-            $factor * $redundancy > Distribution::chiSquareQuantile(1.0 - 0.5 * $level, $redundancy) => 'high',
-            $factor * $redundancy < Distribution::chiSquareQuantile(0.5 * $level, $redundancy) => 'low',
+            $probability > 1.0 - 0.5 * $level => 'high',
+            $probability < 0.5 * $level => 'low',
             default => 'fits',
         };
     }

@@ -140,6 +140,15 @@ final class PointRepository extends ServiceEntityRepository
         return array_map(static fn (Point $p): string => $p->name, $this->findBy(['project' => $project->id(), 'code' => $code], ['id' => 'ASC']));
     }
 
+    /** @return array<string, string> which coordinates of control are held, by name */
+    public function control(Project $project): array
+    {
+        $query = $this->createQueryBuilder('p')->select('p.name AS name, p.held AS held')->where('p.project = :p AND p.role = :r');
+        $query->setParameter('p', $project->id())->setParameter('r', Point::CONTROL);
+
+        return array_column($query->getQuery()->getArrayResult(), 'held', 'name');
+    }
+
     /** @return array<string, array{file: string, sha256: string, count: int}> where points of a role come from */
     public function origins(Project $project, string $role): array
     {
@@ -157,6 +166,21 @@ final class PointRepository extends ServiceEntityRepository
     public function rows(Project $project): \Generator
     {
         return $this->read($project, '1');
+    }
+
+    /**
+     * Some of them, oldest first. In SQL: they come by the thousand.
+     *
+     * @param list<int> $ids
+     *
+     * @return \Generator<PointRow>
+     */
+    public function rowsOf(Project $project, array $ids): \Generator
+    {
+        sort($ids);
+        foreach (array_chunk($ids, self::PAGE) as $chunk) {
+            yield from $this->read($project, 'p.id IN ('.implode(',', array_map(intval(...), $chunk)).')');
+        }
     }
 
     /**

@@ -1,3 +1,4 @@
+import { PACKED, unpack } from './packed';
 import type { SessionView } from './types';
 
 /** Problem details of a refused request; `detail` says what happened and what to do. */
@@ -61,6 +62,7 @@ export async function request<T>(
     payload = JSON.stringify(body);
   }
   const response = await sent(path, { method, headers, body: payload, credentials: 'same-origin' });
+  if (response.headers.get('Content-Type') === PACKED) return (await unpack(await response.blob())) as T;
   const text = await response.text();
   let data: unknown = null;
   try {

@@ -369,34 +369,6 @@ export interface NetworkView {
   largestEllipseAt: string | null;
 }
 
-/** A point of the project; metres. Given values and sd belong to control; version is the ledger entry that last changed it. */
-export interface PointView {
-  id: number;
-  name: string;
-  role: string;
-  source: string;
-  code: string;
-  e: number | null;
-  n: number | null;
-  h: number | null;
-  givenE: number | null;
-  givenN: number | null;
-  givenH: number | null;
-  held: string;
-  sdE: number | null;
-  sdN: number | null;
-  sdH: number | null;
-  file: string | null;
-  line: number | null;
-  known: string;
-  version: number;
-}
-
-/** All points of a project. */
-export interface PointsView {
-  points: PointView[];
-}
-
 /** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground. */
 export interface RowView {
   id: number;
@@ -792,6 +764,37 @@ export interface LineageView {
   depth: number;
   text: string;
   stale: boolean;
+}
+
+/** A point of the project; metres. Given values and sd belong to control; version is the ledger entry that last changed it. */
+export interface PointView {
+  id: number;
+  name: string;
+  role: string;
+  source: string;
+  code: string;
+  e: number | null;
+  n: number | null;
+  h: number | null;
+  givenE: number | null;
+  givenN: number | null;
+  givenH: number | null;
+  held: string;
+  sdE: number | null;
+  sdN: number | null;
+  sdH: number | null;
+  file: string | null;
+  line: number | null;
+  known: string;
+  version: number;
+}
+
+/** Points of a project as the ledger's entry seq left them: all, or those changed since the entry asked for and the ids of those gone. */
+export interface PointsView {
+  seq: number;
+  whole: boolean;
+  gone: number[];
+  points: PointView[];
 }
 
 /** A surface: which points, which lines, how contoured. */

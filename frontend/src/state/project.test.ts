@@ -14,6 +14,50 @@ describe('the open project', () => {
     expect(project.version).toBe(1);
   });
 
+  it('asks for all points once, then for what changed since', async () => {
+    const named = (id: number, name: string) => point(name, 1, 2, 3, { id });
+    let seq = 4;
+    let revision = 3;
+    const { project, calls } = office({
+      'GET /': () => ({ ...overview, revision }),
+      'GET /points': (_: unknown, query: URLSearchParams) => {
+        if (query.get('since') === null) return { seq, whole: true, gone: [], points: [named(1, 'A'), named(3, 'B'), named(4, 'C')] };
+        if (query.get('since') === '4') return { seq, whole: false, gone: [4], points: [named(2, 'back again'), named(3, 'renamed')] };
+        return { seq, whole: true, gone: [], points: [named(9, 'new')] };
+      },
+    });
+    await project.refresh();
+    [seq, revision] = [5, 4];
+    await project.refresh();
+    expect(project.points.map((p) => p.name)).toEqual(['A', 'back again', 'renamed']);
+    [seq, revision] = [90, 80];
+    await project.refresh();
+    expect(project.points.map((p) => p.name)).toEqual(['new']);
+    expect(calls.filter((c) => c.route === 'GET /points').map((c) => c.query.get('since'))).toEqual([null, '4', '5']);
+  });
+
+  it('does not take points that come late and know less', async () => {
+    const waiting: (() => void)[] = [];
+    const { project } = office({});
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(async (path: string) => {
+        const seq = waiting.length === 0 ? 7 : 8;
+        await new Promise<void>((r) => waiting.push(r));
+        return new Response(JSON.stringify({ seq, whole: true, gone: [], points: [point(`seq ${seq}`, 1, 2, 3)] }), {
+          status: path ? 200 : 500,
+        });
+      }),
+    );
+    const early = project.loadPoints();
+    const late = project.loadPoints();
+    waiting[1]!();
+    await late;
+    waiting[0]!();
+    await early;
+    expect(project.points.map((p) => p.name)).toEqual(['seq 8']);
+  });
+
   it('says what went wrong in place, and what went well', async () => {
     const { project } = office();
     expect(await project.attempt(() => Promise.reject(new Error('x')), 'Done.')).toBe(false);
@@ -84,7 +128,8 @@ describe('the open project', () => {
     project.panel = 'ledger';
     vi.stubGlobal(
       'fetch',
-      async (path: string) => new Response(JSON.stringify(path.endsWith('/points') ? { points: [] } : { ...overview, id: 2 })),
+      async (path: string) =>
+        new Response(JSON.stringify(path.endsWith('/points') ? { seq: 0, whole: true, gone: [], points: [] } : { ...overview, id: 2 })),
     );
     await project.open(2);
     expect([project.id, project.panel]).toEqual([2, null]);

@@ -9,6 +9,20 @@ function isJob(answer: unknown): answer is { job: string } {
   return typeof answer === 'object' && answer !== null && typeof (answer as { job?: unknown }).job === 'string';
 }
 
+/** Points as they were, and what changed of them; oldest first. */
+function merged(points: PointView[], changes: PointsView): PointView[] {
+  if (changes.points.length === 0 && changes.gone.length === 0) return points;
+  const changed = new Map(changes.points.map((p) => [p.id, p]));
+  const gone = new Set(changes.gone);
+  const kept: PointView[] = [];
+  for (const p of points) {
+    const now = changed.get(p.id);
+    changed.delete(p.id);
+    if (!gone.has(p.id)) kept.push(now ?? p);
+  }
+  return changed.size === 0 ? kept : [...kept, ...changed.values()].sort((a, b) => a.id - b.id);
+}
+
 const POLL_BUSY = 400;
 const POLL_CALM = 8000;
 
@@ -30,6 +44,8 @@ export const useProject = defineStore('project', {
     slipOpen: true,
     /** Counts changes of the project's data, so that stages know when to load again. */
     version: 0,
+    /** The ledger's entry whose points are loaded. */
+    pointsSeq: null as number | null,
     /** The revision whose data is loaded. */
     seen: -1,
     dropped: [] as File[],
@@ -75,9 +91,18 @@ export const useProject = defineStore('project', {
       this.overview = overview;
       if (!quiet && this.seen !== overview.revision) {
         this.seen = overview.revision;
-        this.points = markRaw((await get<PointsView>(this.path('/points'))).points);
+        await this.loadPoints();
         this.version += 1;
       }
+    },
+    /** All points once, then what changed. */
+    async loadPoints() {
+      const { id, pointsSeq } = this;
+      const answer = await get<PointsView>(this.path(pointsSeq === null ? '/points' : `/points?since=${pointsSeq}`));
+      // Two may be under way: what comes late and knows less is not taken.
+      if (this.id !== id || answer.seq < (this.pointsSeq ?? 0)) return;
+      this.points = markRaw(answer.whole ? answer.points : merged(this.points, answer));
+      this.pointsSeq = answer.seq;
     },
     say(tone: Note['tone'], text: string) {
       window.clearTimeout(this.noteTimer);

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Network\View;
+namespace App\Survey\View;
 
 use App\Survey\PointRow;
 
