@@ -38,6 +38,10 @@ final class SessionGuard
         // Tests sign in without the form.
         $isMade = 'test' === $this->environment && !$session->has('mensura.session');
         if ($isMade || $this->sessions->stands($session, !$request->headers->has(self::NEWS))) {
+            if ($request->isMethodSafe()) {
+                $session->save(); // nothing else the page asks meanwhile has to wait for the session's file
+            }
+
             return;
         }
         $this->tokens->setToken(null);

@@ -69,8 +69,7 @@ final class PackedRows
     private function pack(): void
     {
         foreach ([] === $this->waiting ? [] : $this->columns as $name => $column) {
-            // Not array_column: it leaves out what is null.
-            $column->add(array_map(static fn (object $row): mixed => $row->{$name}, $this->waiting));
+            $column->add(array_column($this->waiting, $name));
         }
         $this->count += \count($this->waiting);
         $this->waiting = [];

@@ -3,12 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { Problem } from '../api/client';
 import { STAGES } from '../router';
-import HandOverStage from '../stages/handover/HandOverStage.vue';
-import IntakeStage from '../stages/intake/IntakeStage.vue';
-import NetworkStage from '../stages/network/NetworkStage.vue';
-import PendingStage from '../stages/pending/PendingStage.vue';
-import ReferenceStage from '../stages/reference/ReferenceStage.vue';
-import TerrainStage from '../stages/terrain/TerrainStage.vue';
+import { screenOf } from '../stages';
 import { useProject } from '../state/project';
 import Course from './Course.vue';
 import JobsPanel from './JobsPanel.vue';
@@ -27,15 +22,8 @@ const failure = ref('');
 const dragging = ref(false);
 let depth = 0;
 
-const stages: Record<string, unknown> = {
-  intake: IntakeStage,
-  reference: ReferenceStage,
-  network: NetworkStage,
-  terrain: TerrainStage,
-  handover: HandOverStage,
-};
 const stage = computed(() => String(route.params.stage));
-const component = computed(() => stages[stage.value] ?? PendingStage);
+const component = computed(() => screenOf(stage.value));
 
 async function open() {
   failure.value = '';

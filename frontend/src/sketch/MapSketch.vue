@@ -11,12 +11,14 @@ import Projection from 'ol/proj/Projection';
 import VectorSource from 'ol/source/Vector';
 import View from 'ol/View';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { group } from '../format/units';
 import { isTyping } from '../frame/keys';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
 import { drawGrid } from './grid';
 import { roundNumber, type Scene } from './scene';
 import { Styles } from './styles';
+import { MOST, thinned } from './thin';
 
 const props = withDefaults(defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean }>(), {
   selected: () => new Set(),
@@ -36,6 +38,9 @@ const canvas = ref<HTMLCanvasElement>();
 const bar = ref({ metres: 100, pixels: 80 });
 const cursor = ref('');
 const exaggeration = ref(1);
+/** Of a scene too large to draw whole: how many points are drawn, and how many there are where the sketch looks. */
+const shown = ref<{ drawn: number; inView: number } | null>(null);
+const MOST_NAMED = 400;
 let map: OlMap | null = null;
 let styles = new Styles();
 let draw: Draw | null = null;
@@ -69,27 +74,17 @@ const kinds = computed(() => {
 });
 
 function extent(): [number, number, number, number] | null {
-  const e: number[] = [];
-  const n: number[] = [];
-  // Where lines shape a surface, the sketch shows that; the rest is a drag away.
-  for (const p of props.scene.paths.length > 0 ? [] : props.scene.points) {
-    e.push(p.e);
-    n.push(p.n);
-  }
-  for (const p of props.scene.paths) {
-    for (let i = 0; i < p.path.length; i += 2) {
-      e.push(p.path[i]!);
-      n.push(p.path[i + 1]!);
-    }
-  }
-  if (e.length === 0) return null;
   const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < e.length; i += 1) {
-    box[0] = Math.min(box[0], e[i]!);
-    box[1] = Math.min(box[1], n[i]!);
-    box[2] = Math.max(box[2], e[i]!);
-    box[3] = Math.max(box[3], n[i]!);
-  }
+  const reach = (e: number, n: number) => {
+    if (e < box[0]) box[0] = e;
+    if (n < box[1]) box[1] = n;
+    if (e > box[2]) box[2] = e;
+    if (n > box[3]) box[3] = n;
+  };
+  // Where lines shape a surface, the sketch shows that; the rest is a drag away.
+  for (const p of props.scene.paths.length > 0 ? [] : props.scene.points) reach(p.e, p.n);
+  for (const p of props.scene.paths) for (let i = 0; i < p.path.length; i += 2) reach(p.path[i]!, p.path[i + 1]!);
+  if (box[0] > box[2]) return null;
   const pad = 0.5 * Math.max(1, 0.02 * Math.max(box[2] - box[0], box[3] - box[1]));
   return [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad];
 }
@@ -154,14 +149,35 @@ function build() {
   );
   sources.notes.clear();
   sources.notes.addFeatures(s.notes.map((x) => new Feature({ geometry: new Point([x.e, x.n]), text: x.text, tone: x.tone })));
-  sources.points.clear();
-  sources.points.addFeatures(s.points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
   highlight();
   const key = box ? box.map((v) => v.toFixed(0)).join() : '';
   if (key !== fitted && map) {
     fitted = key;
     fit();
   }
+  placePoints();
+}
+
+/** All points of a scene; of a very large one those that show something where the sketch looks. */
+function placePoints() {
+  let points = props.scene.points;
+  shown.value = null;
+  const size = map?.getSize();
+  if (map && size && points.length > MOST) {
+    const resolution = map.getView().getResolution() ?? 1;
+    const [w, s, e, n] = map.getView().calculateExtent(size) as [number, number, number, number];
+    const [x, y] = [0.25 * (e - w), 0.25 * (n - s)];
+    const drawn = thinned(points, [w - x, s - y, e + x, n + y], resolution);
+    shown.value = { drawn: drawn.points.length, inView: drawn.inView };
+    points = drawn.points;
+  }
+  sources.points.clear();
+  sources.points.addFeatures(points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
+}
+
+/** Names are written where they can be read. */
+function isNamed(resolution: number): boolean {
+  return shown.value ? shown.value.inView < MOST_NAMED : resolution * Math.sqrt(props.scene.points.length) < 3.2;
 }
 
 /** What is selected is drawn on a layer of its own, so that selecting does not draw thousands of others again. */
@@ -213,12 +229,7 @@ function key(event: KeyboardEvent) {
 
 onMounted(() => {
   const layer = (role: keyof typeof sources, style: (f: Feature, resolution: number) => unknown, declutter = false) => {
-    const l = new VectorLayer({
-      source: sources[role],
-      style: style as never,
-      declutter,
-      updateWhileInteracting: sources[role].getFeatures().length < 4000,
-    });
+    const l = new VectorLayer({ source: sources[role], style: style as never, declutter });
     l.set('role', role);
     return l;
   };
@@ -229,9 +240,9 @@ onMounted(() => {
       layer('paths', (f, r) => styles.path(f, r), true),
       layer('lines', (f) => styles.line(f, false)),
       layer('ellipses', () => styles.ellipse()),
-      layer('selection', (f, r) => (f.get('name') ? styles.point(f, r, true, 1) : styles.line(f, true))),
+      layer('selection', (f) => (f.get('name') ? styles.point(f, true, true) : styles.line(f, true))),
       layer('notes', (f) => styles.note(f), true),
-      layer('points', (f, r) => styles.point(f, r, false, props.scene.points.length), true),
+      layer('points', (f, r) => styles.point(f, false, isNamed(r)), true),
     ],
     view: new View({
       projection: new Projection({ code: 'project', units: 'm', extent: [-1e8, -1e8, 1e8, 1e8] }),
@@ -244,6 +255,7 @@ onMounted(() => {
     }),
   });
   map.on('postrender', afterRender);
+  map.on('moveend', () => props.scene.points.length > MOST && placePoints());
   map.on('click', (e) =>
     click(e.pixel as [number, number], (e.originalEvent as PointerEvent).ctrlKey || (e.originalEvent as PointerEvent).shiftKey),
   );
@@ -298,6 +310,9 @@ defineExpose({ fit });
           {{ scene.ellipses.length > 0 ? `ellipses ${Math.round(100 * scene.confidence)} %` : 'vectors' }}, drawn ×{{
             exaggeration.toLocaleString('en').replaceAll(',', '\u2009')
           }}
+        </div>
+        <div v-if="shown && shown.drawn < shown.inView">
+          {{ group(String(shown.drawn)) }} of {{ group(String(shown.inView)) }} points here drawn; zoom in for the rest
         </div>
         <div>{{ kinds.join('   ') }}</div>
       </div>

@@ -105,11 +105,11 @@ export class Styles {
     );
   }
 
-  point(f: Feature, resolution: number, selected: boolean, count: number): Style | Style[] {
+  point(f: Feature, selected: boolean, named: boolean): Style | Style[] {
     const role = f.get('role') as string;
     const name = f.get('name') as string;
     const important = role !== 'surveyed' && role !== 'new';
-    const labelled = selected || important || resolution * Math.sqrt(count) < 3.2;
+    const labelled = selected || important || named;
     const symbol = this.kept(`point ${role} ${selected}`, () => this.symbol(role, selected));
     if (!labelled) return symbol;
     return [

@@ -9,7 +9,7 @@ import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { fileSize, when } from '../../format/units';
-import MapSketch from '../../sketch/MapSketch.vue';
+import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene, type ScenePath } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 

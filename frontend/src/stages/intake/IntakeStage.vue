@@ -8,7 +8,7 @@ import FiguresTable from '../../figures/FiguresTable.vue';
 import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { fileSize, when } from '../../format/units';
-import MapSketch from '../../sketch/MapSketch.vue';
+import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import PreviewSheet from './PreviewSheet.vue';

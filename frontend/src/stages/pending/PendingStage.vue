@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import TwoPages from '../../frame/TwoPages.vue';
-import MapSketch from '../../sketch/MapSketch.vue';
+import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 

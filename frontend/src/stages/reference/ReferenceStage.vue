@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { get } from '../../api/client';
 import type { ReferenceView } from '../../api/types';
 import TwoPages from '../../frame/TwoPages.vue';
-import MapSketch from '../../sketch/MapSketch.vue';
+import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import HeightsPage from './HeightsPage.vue';

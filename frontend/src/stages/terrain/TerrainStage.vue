@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { bytes, get, post, put } from '../../api/client';
 import type { Conflict, ConflictField } from '../../api/conflict';
@@ -10,14 +10,13 @@ import ConflictSheet from '../../frame/ConflictSheet.vue';
 import LineageList from '../../frame/LineageList.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { area, fromDisplayLength, length, volume, when } from '../../format/units';
-import MapSketch from '../../sketch/MapSketch.vue';
+import { MapSketch, Surface3d } from '../../sketch';
 import { pointsScene, type Scene, type ScenePath } from '../../sketch/scene';
 import type { Contour3d } from '../../sketch/Surface3d.vue';
 import { useProject } from '../../state/project';
 import SurfaceForm from './SurfaceForm.vue';
 
 // The 3D library is large and comes only when it is asked for.
-const Surface3d = defineAsyncComponent(() => import('../../sketch/Surface3d.vue'));
 
 const project = useProject();
 const route = useRoute();

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+const again = () => window.location.reload();
+</script>
+
+<template>
+  <main class="not-loaded">
+    <h1>This page could not be loaded</h1>
+    <p>The server did not answer, or has a newer version of Mensura. Nothing you saved is lost.</p>
+    <button class="button" @click="again">Load again</button>
+  </main>
+</template>
+
+<style scoped>
+.not-loaded {
+  margin: 40px;
+}
+</style>
