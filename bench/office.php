@@ -12,12 +12,14 @@ use App\Kernel;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Component\DependencyInjection\ContainerInterface;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
+use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 
 $root = dirname(__DIR__);
 require $root.'/config/jit.php';
 $folder = sys_get_temp_dir().'/office-'.bin2hex(random_bytes(4));
 mkdir($folder);
-foreach (['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_URL' => "sqlite:///$folder/office.db", 'STORE_DIR' => "$folder/store"] as $name => $value) {
+register_shutdown_function(static fn () => passthru('rm -rf '.escapeshellarg($folder)));
+foreach (['APP_ENV' => 'bench', 'APP_DEBUG' => '0', 'DATABASE_URL' => "sqlite:///$folder/office.db", 'STORE_DIR' => "$folder/store"] as $name => $value) {
     putenv("$name=$value");
     $_SERVER[$name] = $_ENV[$name] = $value;
 }
@@ -25,18 +27,26 @@ require $root.'/vendor/autoload.php';
 (new Symfony\Component\Dotenv\Dotenv())->bootEnv($root.'/.env');
 ini_set('memory_limit', '4G');
 passthru('php '.escapeshellarg($root.'/bin/console').' doctrine:migrations:migrate --no-interaction --quiet');
-$kernel = new Kernel('test', false);
+$kernel = new Kernel('bench', false);
 $kernel->boot();
 $services = $kernel->getContainer()->get('test.service_container');
 $client = $kernel->getContainer()->get('test.client');
 assert($services instanceof ContainerInterface && $client instanceof KernelBrowser);
 $client->disableReboot();
 $users = $services->get(UserRepository::class);
-assert($users instanceof UserRepository);
-$users->save(new User('bench', 'Bench'));
-$client->loginUser($users->named('bench') ?? exit('no account'));
-$client->request('GET', '/api/session');
-$token = json_decode((string) $client->getResponse()->getContent(), true)['token'];
+$hasher = $services->get(UserPasswordHasherInterface::class);
+assert($users instanceof UserRepository && $hasher instanceof UserPasswordHasherInterface);
+$user = new User('bench', 'Bench');
+$user->setPasswordHash($hasher->hashPassword($user, $password = bin2hex(random_bytes(12))));
+$users->save($user);
+$token = static function () use ($client): string {
+    $client->request('GET', '/api/session');
+
+    return json_decode((string) $client->getResponse()->getContent(), true)['token'];
+};
+$login = json_encode(['username' => 'bench', 'password' => $password], \JSON_THROW_ON_ERROR);
+$client->request('POST', '/api/login', [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token()], $login);
+$token = $token();
 
 $ask = static function (string $method, string $path, ?array $body = null, ?string $file = null) use ($client, $token): string {
     $files = null === $file ? [] : ['file' => new UploadedFile($file, basename($file), null, null, true)];
