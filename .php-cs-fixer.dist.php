@@ -2,7 +2,10 @@
 
 declare(strict_types=1);
 
-$finder = PhpCsFixer\Finder::create()->in([__DIR__.'/core', __DIR__.'/batch', __DIR__.'/src', __DIR__.'/demo', __DIR__.'/tests', __DIR__.'/migrations', __DIR__.'/public', __DIR__.'/bench'])->name('*.php')->exclude('build');
+$finder = PhpCsFixer\Finder::create()->in([
+    __DIR__.'/core', __DIR__.'/batch', __DIR__.'/src', __DIR__.'/demo', __DIR__.'/tests', __DIR__.'/migrations',
+    __DIR__.'/public', __DIR__.'/bench',
+])->name('*.php')->exclude('build');
 
 return (new PhpCsFixer\Config())
     ->setRiskyAllowed(true)

@@ -36,7 +36,10 @@ final class Verbs extends Application
     {
         $verb = $arguments[0] ?? 'list';
         if (!isset($this->verbs[$verb]) && !\in_array($verb, ['list', 'help'], true)) {
-            fwrite($this->err, \sprintf("mensura: there is no verb \"%s\"; there are %s\n", $verb, implode(', ', array_keys($this->verbs))));
+            fwrite(
+                $this->err,
+                \sprintf("mensura: there is no verb \"%s\"; there are %s\n", $verb, implode(', ', array_keys($this->verbs))),
+            );
 
             return 2;
         }
@@ -60,7 +63,9 @@ final class Verbs extends Application
         $options = isset($this->verbs[$verb]) ? $this->get($verb)->getDefinition()->getOptions() : [];
 
         return array_values(array_map(
-            static fn (InputOption $o): string => $o->getName(), array_filter($options, static fn (InputOption $o): bool => $o->acceptValue()),
+            static fn (InputOption $o): string => $o->getName(), array_filter(
+                $options, static fn (InputOption $o): bool => $o->acceptValue(),
+            ),
         ));
     }
 }

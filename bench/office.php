@@ -19,7 +19,10 @@ require $root.'/config/jit.php';
 $folder = sys_get_temp_dir().'/office-'.bin2hex(random_bytes(4));
 mkdir($folder);
 register_shutdown_function(static fn () => passthru('rm -rf '.escapeshellarg($folder)));
-foreach (['APP_ENV' => 'bench', 'APP_DEBUG' => '0', 'DATABASE_URL' => "sqlite:///$folder/office.db", 'STORE_DIR' => "$folder/store"] as $name => $value) {
+foreach ([
+    'APP_ENV' => 'bench', 'APP_DEBUG' => '0', 'DATABASE_URL' => "sqlite:///$folder/office.db",
+    'STORE_DIR' => "$folder/store",
+] as $name => $value) {
     putenv("$name=$value");
     $_SERVER[$name] = $_ENV[$name] = $value;
 }
@@ -50,8 +53,12 @@ $token = $token();
 
 $ask = static function (string $method, string $path, ?array $body = null, ?string $file = null) use ($client, $token): string {
     $files = null === $file ? [] : ['file' => new UploadedFile($file, basename($file), null, null, true)];
-    $server = ['HTTP_X_MENSURA_TOKEN' => $token, 'HTTP_ACCEPT' => 'application/json'] + (null === $file ? ['CONTENT_TYPE' => 'application/json'] : []);
-    $client->request($method, $path, [], $files, $server, null === $body ? null : json_encode([] === $body ? new stdClass() : $body, \JSON_THROW_ON_ERROR));
+    $server = ['HTTP_X_MENSURA_TOKEN' => $token, 'HTTP_ACCEPT' => 'application/json']
+        + (null === $file ? ['CONTENT_TYPE' => 'application/json'] : []);
+    $client->request(
+        $method, $path, [], $files, $server,
+        null === $body ? null : json_encode([] === $body ? new stdClass() : $body, \JSON_THROW_ON_ERROR),
+    );
     $answer = (string) $client->getInternalResponse()->getContent();
     $client->getResponse()->getStatusCode() < 400 || exit("$method $path: ".substr($answer, 0, 400)."\n");
 
@@ -68,7 +75,10 @@ $step = static function (string $what, string $most, Closure $do): string {
     memory_reset_peak_usage();
     $start = hrtime(true);
     $answer = $do();
-    printf("%-52s %8.2f s %7.0f MB %10s kB   %s\n", $what, (hrtime(true) - $start) / 1e9, memory_get_peak_usage() / 1e6, number_format(strlen($answer) / 1e3, 0), '' === $most ? '' : "($most)");
+    printf(
+        "%-52s %8.2f s %7.0f MB %10s kB   %s\n", $what, (hrtime(true) - $start) / 1e9, memory_get_peak_usage() / 1e6,
+        number_format(strlen($answer) / 1e3, 0), '' === $most ? '' : "($most)",
+    );
 
     return $answer;
 };
@@ -77,13 +87,17 @@ $count = (int) ($argv[1] ?? 200000);
 $stations = (int) ($argv[2] ?? 1700);
 mt_srand(11);
 $random = static fn (float $to): float => $to * mt_rand() / mt_getrandmax();
-$at = '/api/projects/'.json_decode($ask('POST', '/api/projects', ['name' => 'Large', 'reference' => 'EPSG:25830', 'heights' => 'ellipsoidal']), true)['id'];
+$at = '/api/projects/'
+    .json_decode($ask('POST', '/api/projects', ['name' => 'Large', 'reference' => 'EPSG:25830', 'heights' => 'ellipsoidal']), true)['id'];
 $points = fopen("$folder/points.csv", 'w') ?: exit;
 fwrite($points, "point,easting [m],northing [m],ellipsoidal height [m],code\n");
 for ($i = 0; $i < $count; ++$i) {
     $e = $random(4000.0);
     $n = $random(3000.0);
-    fprintf($points, "T%d,%.3f,%.3f,%.3f,%s\n", $i, 493000.0 + $e, 6028000.0 + $n, 200.0 + 20.0 * sin($e / 90.0) * cos($n / 70.0) + $random(0.1), 'GROUND');
+    fprintf(
+        $points, "T%d,%.3f,%.3f,%.3f,%s\n", $i, 493000.0 + $e, 6028000.0 + $n,
+        200.0 + 20.0 * sin($e / 90.0) * cos($n / 70.0) + $random(0.1), 'GROUND',
+    );
 }
 fclose($points);
 $preview = $step("preview of $count points", '300 kB', static fn () => $ask('POST', "$at/intake", null, "$folder/points.csv"));
@@ -110,7 +124,10 @@ foreach ($place as $i => $p) {
         if (isset($place[$j]) && abs($j % 4 - $i % 4) < 2) {
             [$de, $dn, $dh] = [$place[$j][0] - $p[0], $place[$j][1] - $p[1], $place[$j][2] - $p[2] - 0.1];
             $bearing = fmod(rad2deg(atan2($de, $dn)) - $turn + 720.0 + $random(0.0004), 360.0);
-            $sights .= sprintf("S%d,1,1.5,S%d,1.4,%.5f,%.5f,%.4f\n", $i, $j, $bearing, rad2deg(atan2(hypot($de, $dn), $dh)), sqrt($de ** 2 + $dn ** 2 + $dh ** 2) / 0.9996);
+            $sights .= sprintf(
+                "S%d,1,1.5,S%d,1.4,%.5f,%.5f,%.4f\n", $i, $j, $bearing, rad2deg(atan2(hypot($de, $dn), $dh)),
+                sqrt($de ** 2 + $dn ** 2 + $dh ** 2) / 0.9996,
+            );
             $sighted += 3;
         }
     }
@@ -135,5 +152,9 @@ $jobs = json_decode($ask('GET', "$at/jobs"), true);
 foreach ($jobs as $job) {
     'done' === $job['state'] || print "$job[title]: $job[state], $job[error]\n";
 }
-$step('change of system (job)', '', static fn () => $ask('PUT', "$at/reference", ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal']));
+$step(
+    'change of system (job)',
+    '',
+    static fn () => $ask('PUT', "$at/reference", ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal']),
+);
 $step('back to the beginning (job)', '', static fn () => $ask('POST', "$at/ledger/0/back", []));

@@ -21,13 +21,20 @@ final class Version20261125120000 extends AbstractMigration
             "ALTER TABLE point ADD COLUMN known VARCHAR(10) NOT NULL DEFAULT 'global'",
             "UPDATE point SET known = 'local' WHERE project_id IN (SELECT id FROM project WHERE reference = 'plane')",
             "ALTER TABLE survey_file ADD COLUMN meaning CLOB NOT NULL DEFAULT '[]'",
-            'CREATE TABLE custom_system (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, project_id INTEGER NOT NULL REFERENCES project (id) ON DELETE CASCADE, name VARCHAR(160) NOT NULL, definition CLOB NOT NULL, created_at DATETIME NOT NULL)',
+            'CREATE TABLE custom_system (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, project_id INTEGER NOT NULL '
+                .'REFERENCES project (id) ON DELETE CASCADE, name VARCHAR(160) NOT NULL, definition CLOB NOT NULL, '
+                    .'created_at DATETIME NOT NULL)',
             'CREATE UNIQUE INDEX custom_system_name ON custom_system (project_id, name)',
-            'CREATE TABLE grid_file (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, project_id INTEGER NOT NULL REFERENCES project (id) ON DELETE CASCADE, name VARCHAR(200) NOT NULL, kind VARCHAR(20) NOT NULL, origin VARCHAR(20) NOT NULL, sha256 VARCHAR(64) NOT NULL, size INTEGER NOT NULL, info CLOB NOT NULL, created_at DATETIME NOT NULL)',
+            'CREATE TABLE grid_file (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, project_id INTEGER NOT NULL '
+                .'REFERENCES project (id) ON DELETE CASCADE, name VARCHAR(200) NOT NULL, kind VARCHAR(20) NOT NULL, '
+                    .'origin VARCHAR(20) NOT NULL, sha256 VARCHAR(64) NOT NULL, size INTEGER NOT NULL, info CLOB NOT '
+                        .'NULL, created_at DATETIME NOT NULL)',
             'CREATE UNIQUE INDEX grid_file_name ON grid_file (project_id, name)',
-            'CREATE TABLE localization (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, project_id INTEGER NOT NULL REFERENCES project (id) ON DELETE CASCADE, name VARCHAR(160) NOT NULL, file CLOB NOT NULL, created_at DATETIME NOT NULL)',
+            'CREATE TABLE localization (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, project_id INTEGER NOT NULL '
+                .'REFERENCES project (id) ON DELETE CASCADE, name VARCHAR(160) NOT NULL, file CLOB NOT NULL, created_at DATETIME NOT NULL)',
             'CREATE UNIQUE INDEX localization_name ON localization (project_id, name)',
-            'CREATE TABLE recent_system (user_id INTEGER NOT NULL REFERENCES account (id) ON DELETE CASCADE, code VARCHAR(40) NOT NULL, used_at DATETIME NOT NULL, PRIMARY KEY (user_id, code))',
+            'CREATE TABLE recent_system (user_id INTEGER NOT NULL REFERENCES account (id) ON DELETE CASCADE, code '
+                .'VARCHAR(40) NOT NULL, used_at DATETIME NOT NULL, PRIMARY KEY (user_id, code))',
         ] as $sql) {
             $this->addSql($sql);
         }

@@ -162,7 +162,9 @@ final class Version20261128130000 extends AbstractMigration
     {
         $this->addSql('DROP INDEX ledger_request');
         $this->addSql('DROP INDEX job_request');
-        foreach (['surface' => ['version'], 'point' => ['version'], 'ledger_entry' => ['request_key'], 'job' => ['lease_until', 'asked_at', 'request_key'],
+        foreach (['surface' => ['version'], 'point' => ['version'], 'ledger_entry' => ['request_key'], 'job' => [
+            'lease_until', 'asked_at', 'request_key',
+        ],
             'observation' => ['back_name', 'length', 'face', 'round', 'observed_at', 'version']] as $table => $columns) {
             foreach ($columns as $column) {
                 $this->addSql("ALTER TABLE $table DROP COLUMN $column");

@@ -20,7 +20,8 @@ final class Version20261128150000 extends AbstractMigration
             'CREATE TABLE sign_in_failure (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, name VARCHAR(32) NOT NULL, '
                 .'address VARCHAR(45) NOT NULL, at DATETIME NOT NULL)',
             'CREATE INDEX sign_in_failure_at ON sign_in_failure (at)',
-            'CREATE TABLE user_session (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, used_at DATETIME NOT NULL, session_key VARCHAR(64) NOT NULL, '
+            'CREATE TABLE user_session (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, used_at DATETIME NOT NULL, '
+                .'session_key VARCHAR(64) NOT NULL, '
                 .'address VARCHAR(45) NOT NULL, agent VARCHAR(200) NOT NULL, begun_at DATETIME NOT NULL, user_id INTEGER NOT NULL, '
                 .'FOREIGN KEY (user_id) REFERENCES account (id) ON DELETE CASCADE)',
             'CREATE INDEX user_session_user ON user_session (user_id)',

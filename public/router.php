@@ -7,7 +7,8 @@ declare(strict_types=1);
 $path = rawurldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], \PHP_URL_PATH));
 $types = [
     'js' => 'text/javascript; charset=utf-8', 'css' => 'text/css; charset=utf-8', 'json' => 'application/json', 'svg' => 'image/svg+xml',
-    'html' => 'text/html; charset=utf-8', 'woff2' => 'font/woff2', 'woff' => 'font/woff', 'png' => 'image/png', 'ico' => 'image/x-icon', 'wasm' => 'application/wasm',
+    'html' => 'text/html; charset=utf-8', 'wasm' => 'application/wasm',
+    'woff2' => 'font/woff2', 'woff' => 'font/woff', 'png' => 'image/png', 'ico' => 'image/x-icon',
 ];
 $extension = pathinfo($path, \PATHINFO_EXTENSION);
 $file = __DIR__.$path;

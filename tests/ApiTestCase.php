@@ -73,7 +73,10 @@ abstract class ApiTestCase extends WebTestCase
 
     protected function projectOf(User $owner, string $reference = TruthModel::SYSTEM): Project
     {
-        $project = new Project('Test', $reference, Project::PLANE === $reference ? 'local' : 'ellipsoidal', new \DateTimeImmutable('2031-05-04T09:00:00Z'));
+        $project = new Project(
+            'Test', $reference, Project::PLANE === $reference ? 'local' : 'ellipsoidal',
+            new \DateTimeImmutable('2031-05-04T09:00:00Z'),
+        );
         $this->entities()->persist($project);
         $this->entities()->persist(new Membership($this->entities()->find(User::class, $owner->id()) ?? $owner, $project, Role::Owner));
         $this->entities()->flush();
@@ -111,8 +114,12 @@ abstract class ApiTestCase extends WebTestCase
     protected function call(string $method, string $path, ?array $body, int $status, bool $withToken = true): array
     {
         $path = str_starts_with($path, '/api') ? $path : "/api/projects/{$this->project}$path";
-        $server = ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'] + ($withToken ? ['HTTP_X_MENSURA_TOKEN' => $this->token] : []) + $this->headers;
-        $this->client->request($method, $path, [], [], $server, null === $body ? null : json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR));
+        $server = ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json']
+            + ($withToken ? ['HTTP_X_MENSURA_TOKEN' => $this->token] : []) + $this->headers;
+        $this->client->request(
+            $method, $path, [], [], $server,
+            null === $body ? null : json_encode([] === $body ? new \stdClass() : $body, \JSON_THROW_ON_ERROR),
+        );
         $response = $this->client->getResponse();
         self::assertSame($status, $response->getStatusCode(), "$method $path: ".substr((string) $response->getContent(), 0, 800));
         $content = (string) $response->getContent();
@@ -134,8 +141,15 @@ abstract class ApiTestCase extends WebTestCase
     {
         $file = (string) tempnam(sys_get_temp_dir(), 'up');
         file_put_contents($file, $contents);
-        $this->client->request('POST', "/api/projects/{$this->project}$path", [], ['file' => new UploadedFile($file, $name, null, null, true)], ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json']);
-        self::assertSame($status, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
+        $this->client->request(
+            'POST', "/api/projects/{$this->project}$path", [],
+            ['file' => new UploadedFile($file, $name, null, null, true)],
+            ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json'],
+        );
+        self::assertSame(
+            $status, $this->client->getResponse()->getStatusCode(),
+            substr((string) $this->client->getResponse()->getContent(), 0, 800),
+        );
 
         return json_decode((string) $this->client->getResponse()->getContent(), true, 64, \JSON_THROW_ON_ERROR);
     }
@@ -143,8 +157,15 @@ abstract class ApiTestCase extends WebTestCase
     /** @return array<mixed> */
     protected function postText(string $path, string $text, int $status = 201): array
     {
-        $this->client->request('POST', "/api/projects/{$this->project}$path", [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json'], $text);
-        self::assertSame($status, $this->client->getResponse()->getStatusCode(), substr((string) $this->client->getResponse()->getContent(), 0, 800));
+        $this->client->request(
+            'POST', "/api/projects/{$this->project}$path", [], [],
+            ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json'],
+            $text,
+        );
+        self::assertSame(
+            $status, $this->client->getResponse()->getStatusCode(),
+            substr((string) $this->client->getResponse()->getContent(), 0, 800),
+        );
 
         return json_decode((string) $this->client->getResponse()->getContent(), true, 64, \JSON_THROW_ON_ERROR);
     }
@@ -165,7 +186,9 @@ abstract class ApiTestCase extends WebTestCase
      */
     protected function answered(array $preview): array
     {
-        return [] === ($preview['meaning']['asks'] ?? []) ? $preview : $this->call('PUT', "/intake/{$preview['id']}/meaning", ['heights' => 'ellipsoidal', 'swap' => false, 'far' => true], 200);
+        return [] === ($preview['meaning']['asks'] ?? [])
+            ? $preview
+            : $this->call('PUT', "/intake/{$preview['id']}/meaning", ['heights' => 'ellipsoidal', 'swap' => false, 'far' => true], 200);
     }
 
     /** @return array<mixed> the preview */

@@ -25,8 +25,18 @@ final class AdjustVerb extends Verb
     protected function configure(): void
     {
         $this->addArgument('files', InputArgument::IS_ARRAY, 'the network, NETWORK.json');
-        $this->addOption('free', null, InputOption::VALUE_NONE, 'inner constraints over the given coordinates; held and weighted control is free');
-        $this->addOption('screen', null, InputOption::VALUE_REQUIRED, 'set aside, one at a time, the largest standardized residual above this');
+        $this->addOption(
+            'free',
+            null,
+            InputOption::VALUE_NONE,
+            'inner constraints over the given coordinates; held and weighted control is free',
+        );
+        $this->addOption(
+            'screen',
+            null,
+            InputOption::VALUE_REQUIRED,
+            'set aside, one at a time, the largest standardized residual above this',
+        );
         $this->addOption('preanalysis', null, InputOption::VALUE_NONE, 'precision and reliability only; values are not needed');
     }
 
@@ -41,7 +51,9 @@ final class AdjustVerb extends Verb
             $progress = fn (string $stage, float $fraction) => $this->say(\sprintf('%3.0f %% %s', 100.0 * $fraction, $stage));
             $result = (new Adjustment($network, (bool) $input->getOption('free'), $preanalysis, $progress))->run($limit);
         } catch (UnusableInput $e) {
-            throw str_starts_with($e->getMessage(), $file) ? $e : new UnusableInput($file.('' === $e->where ? '' : ' '.$e->where), $e->reason);
+            throw str_starts_with($e->getMessage(), $file) ? $e : new UnusableInput(
+                $file.('' === $e->where ? '' : ' '.$e->where), $e->reason,
+            );
         }
         foreach ($result->warnings as $warning) {
             $this->say("warning: $warning");
@@ -49,7 +61,8 @@ final class AdjustVerb extends Verb
         try {
             $json = json_encode($result->toArray(), self::JSON);
         } catch (\JsonException) {
-            $reason = 'the adjustment leaves the range of numbers; look for a coordinate, an observation or a standard deviation of absurd size';
+            $reason = 'the adjustment leaves the range of numbers; look for a coordinate, an observation or a standard '
+                .'deviation of absurd size';
             throw new UnusableInput($file, $reason);
         }
         fwrite($this->out, $json."\n");

@@ -29,14 +29,16 @@ use Symfony\Component\Console\Input\InputOption;
 #[AsCommand('transform', 'Coordinates of a CSV table from one system to another; CSV on standard output')]
 final class TransformVerb extends Verb
 {
-    private const JSON = \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT;
+    private const JSON = \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE
+        | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT;
     private const ADVICE = '; name it with --grid, or allow a worse way with --allow-ballpark';
 
     protected function configure(): void
     {
         $this->addArgument('files', InputArgument::IS_ARRAY, 'the table, IN.csv');
-        $this->addOption('grid', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'an NTv2 or geoid grid that is used before all others: '
-            .'by the operation that names it, else between the two datums as it stands');
+        $grid = 'an NTv2 or geoid grid that is used before all others: by the operation that names it, '
+            .'else between the two datums as it stands';
+        $this->addOption('grid', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, $grid);
         foreach ([
             'from' => 'system the coordinates are in: EPSG:n, EPSG:h+EPSG:v, or a file holding WKT2 or a PROJ string',
             'to' => 'system they are wanted in',
@@ -181,7 +183,10 @@ final class TransformVerb extends Verb
     {
         foreach ([$system->horizontal, $system->vertical] as $part) {
             if (null !== $part && $part->deprecated) {
-                $this->say(\sprintf('warning: %s is deprecated%s', $part->label(), null === $part->successor ? '' : '; use '.$part->successor));
+                $this->say(\sprintf(
+                    'warning: %s is deprecated%s', $part->label(),
+                    null === $part->successor ? '' : '; use '.$part->successor,
+                ));
             }
         }
     }

@@ -21,7 +21,10 @@ final class Fixture
     /** @return list<array<string, string>> */
     public static function csv(string $name): array
     {
-        $lines = array_map(static fn (string $l): array => str_getcsv($l, ',', '"', ''), file(self::path($name), \FILE_IGNORE_NEW_LINES) ?: []);
+        $lines = array_map(
+            static fn (string $l): array => str_getcsv($l, ',', '"', ''),
+            file(self::path($name), \FILE_IGNORE_NEW_LINES) ?: [],
+        );
         $header = array_shift($lines);
 
         return array_map(static fn (array $row): array => array_combine($header, $row), $lines);

@@ -47,7 +47,10 @@ final class Generator
         foreach (['KT01', 'KT03', 'KT04', 'KT06', 'KT07', 'KT08', 'KT09', 'KT12'] as $name) {
             [$e, $n, $h] = TruthModel::site(...TruthModel::MARKS[$name]);
             $wrong = $name === TruthModel::SITE_BLUNDER['mark'] ? TruthModel::SITE_BLUNDER : ['e' => 0.0, 'n' => 0.0];
-            $marks[] = \sprintf('%s,%.3f,%.3f,%.3f', $name, $e + $wrong['e'] + 0.003 * $this->normal(), $n + $wrong['n'] + 0.003 * $this->normal(), $h + 0.004 * $this->normal());
+            $marks[] = \sprintf(
+                '%s,%.3f,%.3f,%.3f', $name, $e + $wrong['e'] + 0.003 * $this->normal(),
+                $n + $wrong['n'] + 0.003 * $this->normal(), $h + 0.004 * $this->normal(),
+            );
         }
         $pegs = ['# Kestrel Tarn, spillway pegs in the site grid. Simulated.', 'point,easting [m],northing [m],height [m],code'];
         for ($i = 0; $i < 14; ++$i) {
@@ -81,11 +84,17 @@ final class Generator
 
     private function control(): string
     {
-        $rows = ['# Kestrel Tarn, control list. Simulated.', 'point,easting [m],northing [m],ellipsoidal height [m],held,sd easting [mm],sd northing [mm],sd height [mm],description'];
+        $rows = [
+            '# Kestrel Tarn, control list. Simulated.',
+            'point,easting [m],northing [m],ellipsoidal height [m],held,sd easting [mm],sd northing [mm],sd height [mm],description',
+        ];
         foreach (['KT01' => 'enh', 'KT04' => '', 'KT07' => '', 'KT08' => ''] as $name => $held) {
             [$e, $n, $h] = TruthModel::MARKS[$name];
             if ('' === $held) {
-                $rows[] = \sprintf('%s,%.3f,%.3f,%.3f,no,4,4,7,pillar', $name, $e + 0.004 * $this->normal(), $n + 0.004 * $this->normal(), $h + 0.007 * $this->normal());
+                $rows[] = \sprintf(
+                    '%s,%.3f,%.3f,%.3f,no,4,4,7,pillar', $name, $e + 0.004 * $this->normal(),
+                    $n + 0.004 * $this->normal(), $h + 0.007 * $this->normal(),
+                );
             } else {
                 $rows[] = \sprintf('%s,%.4f,%.4f,%.4f,%s,,,,pillar', $name, $e, $n, $h, $held);
             }
@@ -96,7 +105,10 @@ final class Generator
 
     private function rounds(): string
     {
-        $rows = ['# Kestrel Tarn, rounds over the crest. Simulated.', 'station;round;instrument height [m];target;target height [m];direction [dms];zenith angle [dms];slope distance [m];code'];
+        $rows = [
+            '# Kestrel Tarn, rounds over the crest. Simulated.',
+            'station;round;instrument height [m];target;target height [m];direction [dms];zenith angle [dms];slope distance [m];code',
+        ];
         $blunders = TruthModel::BLUNDERS;
         foreach (TruthModel::SIGHTS as $station => $targets) {
             $hi = 1.45 + round(0.2 * $this->uniform(), 3);
@@ -105,14 +117,21 @@ final class Generator
                 foreach ($targets as $target) {
                     $ht = 1.5 + 0.1 * $this->random->getInt(0, 4);
                     $s = $this->truth->sight($station, $target, $hi, $ht);
-                    $direction = rad2deg($s->azimuth()) - $turn + hypot(self::DIRECTION_SD, rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan)) * $this->normal();
-                    $zenith = rad2deg(atan2($s->plan, $s->up) - TruthModel::REFRACTION * $s->length / (2.0 * $s->meanRadius)) + hypot(self::ZENITH_SD, rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan)) * $this->normal();
-                    $distance = $s->length + hypot(self::DISTANCE_SD, 1e-6 * self::DISTANCE_PPM * $s->length) * $this->normal() + \M_SQRT2 * self::CENTRING_SD * $this->normal();
+                    $direction = rad2deg($s->azimuth()) - $turn
+                        + hypot(self::DIRECTION_SD, rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan)) * $this->normal();
+                    $zenith = rad2deg(atan2($s->plan, $s->up) - TruthModel::REFRACTION * $s->length / (2.0 * $s->meanRadius))
+                        + hypot(self::ZENITH_SD, rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan)) * $this->normal();
+                    $distance = $s->length
+                        + hypot(self::DISTANCE_SD, 1e-6 * self::DISTANCE_PPM * $s->length) * $this->normal()
+                        + \M_SQRT2 * self::CENTRING_SD * $this->normal();
                     $is = static fn (array $b): bool => $b['station'] === $station && $b['set'] === $set && $b['target'] === $target;
                     $direction += $is($blunders['direction']) ? $blunders['direction']['degrees'] : 0.0;
                     $distance += $is($blunders['distance']) ? $blunders['distance']['metres'] : 0.0;
                     $booked = $ht - ($is($blunders['height']) ? $blunders['height']['metres'] : 0.0);
-                    $rows[] = \sprintf('%s;%s;%.3f;%s;%.3f;%s;%s;%.4f;', $station, $set, $hi, $target, $booked, Angle::format(fmod($direction + 720.0, 360.0)), Angle::format($zenith), $distance);
+                    $rows[] = \sprintf(
+                        '%s;%s;%.3f;%s;%.3f;%s;%s;%.4f;', $station, $set, $hi, $target, $booked,
+                        Angle::format(fmod($direction + 720.0, 360.0)), Angle::format($zenith), $distance,
+                    );
                 }
             }
         }
@@ -122,7 +141,10 @@ final class Generator
 
     private function vectors(): string
     {
-        $rows = ['# Kestrel Tarn, processed static vectors, ETRS89 geocentric. Simulated.', 'from,to,session,dX [m],dY [m],dZ [m],cov XX [m2],cov XY [m2],cov XZ [m2],cov YY [m2],cov YZ [m2],cov ZZ [m2]'];
+        $rows = [
+            '# Kestrel Tarn, processed static vectors, ETRS89 geocentric. Simulated.',
+            'from,to,session,dX [m],dY [m],dZ [m],cov XX [m2],cov XY [m2],cov XZ [m2],cov YY [m2],cov YZ [m2],cov ZZ [m2]',
+        ];
         $blunder = TruthModel::BLUNDERS['vector'];
         foreach (TruthModel::VECTORS as [$from, $to, $session]) {
             $a = 3 * $this->truth->index[$from];
@@ -143,7 +165,10 @@ final class Generator
                     }
                 }
             }
-            $rows[] = \sprintf('%s,%s,%s,%.4f,%.4f,%.4f,%.4e,%.4e,%.4e,%.4e,%.4e,%.4e', $from, $to, $session, ...[...$d, $covariance[0][0], $covariance[0][1], $covariance[0][2], $covariance[1][1], $covariance[1][2], $covariance[2][2]]);
+            $rows[] = \sprintf('%s,%s,%s,%.4f,%.4f,%.4f,%.4e,%.4e,%.4e,%.4e,%.4e,%.4e', $from, $to, $session, ...[
+                ...$d, $covariance[0][0], $covariance[0][1], $covariance[0][2], $covariance[1][1], $covariance[1][2],
+                $covariance[2][2],
+            ]);
         }
 
         return implode("\n", $rows)."\n";
@@ -151,7 +176,10 @@ final class Generator
 
     private function topography(): string
     {
-        $rows = ['# Kestrel Tarn, borrow pit, real-time positions. Simulated.', 'point,easting [m],northing [m],ellipsoidal height [m],code'];
+        $rows = [
+            '# Kestrel Tarn, borrow pit, real-time positions. Simulated.',
+            'point,easting [m],northing [m],ellipsoidal height [m],code',
+        ];
         $number = 1;
         $add = function (float $e, float $n, string $code, float $sd) use (&$rows, &$number): void {
             $e += 0.010 * $this->normal();
@@ -162,7 +190,10 @@ final class Generator
         foreach (['CREST' => [1.0, 64], 'TOE' => [0.78, 56]] as $code => [$ratio, $count]) {
             for ($i = 0; $i < $count; ++$i) {
                 $a = 2.0 * \M_PI * $i / $count;
-                $add(TruthModel::PIT_E + $ratio * TruthModel::PIT_A * cos($a), TruthModel::PIT_N + $ratio * TruthModel::PIT_B * sin($a), $code, 0.010);
+                $add(
+                    TruthModel::PIT_E + $ratio * TruthModel::PIT_A * cos($a),
+                    TruthModel::PIT_N + $ratio * TruthModel::PIT_B * sin($a), $code, 0.010,
+                );
             }
         }
         for ($e = 493524.0; $e <= 493716.0; $e += 8.0) {

@@ -118,7 +118,8 @@ final class LoadDemoCommand extends Command
         // Two of the four planted blunders are found and set aside already; two are left to find.
         $this->adjuster->run($project, $author);
         foreach ([
-            ['vector', 'KT01', 'KT08', 'antenna height of session S3 was read wrong'], ['zenith', 'KT10', 'KT06', 'target height does not agree with round 2'],
+            ['vector', 'KT01', 'KT08', 'antenna height of session S3 was read wrong'],
+            ['zenith', 'KT10', 'KT06', 'target height does not agree with round 2'],
         ] as [$kind, $from, $to, $reason]) {
             $blunder = $this->observations->between($project, $kind, $from, $to) ?? throw new \LogicException('The blunder is gone.');
             $this->ledger->carryOut($project, $author, $this->network->setAside([new Chosen($blunder->id(), null)], $reason));
@@ -154,7 +155,11 @@ final class LoadDemoCommand extends Command
         $file = LocalizationJson::toArray('Site grid', TruthModel::SYSTEM, 'ellipsoidal', $fit->localization, $choices, $pairs, $fit);
         $text = json_encode($file, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_PRETTY_PRINT);
 
-        return $this->reference->keepLocalization('Site grid', $text, \sprintf('Fitted the localization Site grid: %d pairs', \count($pairs)));
+        return $this->reference->keepLocalization(
+            'Site grid',
+            $text,
+            \sprintf('Fitted the localization Site grid: %d pairs', \count($pairs)),
+        );
     }
 
     private function pit(Project $project): DefineSurface

@@ -39,14 +39,23 @@ final class TruthModel
 
     /** What was done wrong on purpose, for tests and for finding. */
     public const BLUNDERS = [
-        'direction' => ['station' => 'KT03', 'set' => '2', 'target' => 'KT07', 'degrees' => 22.0 / 3600.0, 'why' => 'target not on the mark in the second round'],
+        'direction' => [
+            'station' => 'KT03', 'set' => '2', 'target' => 'KT07', 'degrees' => 22.0 / 3600.0,
+            'why' => 'target not on the mark in the second round',
+        ],
         'distance' => ['station' => 'KT05', 'set' => '1', 'target' => 'KT09', 'metres' => 0.0200, 'why' => 'wrong prism constant'],
-        'height' => ['station' => 'KT10', 'set' => '1', 'target' => 'KT06', 'metres' => 0.100, 'why' => 'target height booked 0.100 m too small'],
+        'height' => [
+            'station' => 'KT10', 'set' => '1', 'target' => 'KT06', 'metres' => 0.100,
+            'why' => 'target height booked 0.100 m too small',
+        ],
         'vector' => ['from' => 'KT01', 'to' => 'KT08', 'metres' => 0.045, 'why' => 'antenna height read wrong by 45 mm'],
     ];
 
     /** The site grid of the works: clockwise rotation and scale from site to grid about its origin, and its height zero. */
-    public const SITE = ['rotation' => 21.43, 'scale' => 0.999565, 'e' => 1000.0, 'n' => 5000.0, 'originE' => 493350.0, 'originN' => 6028250.0, 'zero' => 150.0];
+    public const SITE = [
+        'rotation' => 21.43, 'scale' => 0.999565, 'e' => 1000.0, 'n' => 5000.0, 'originE' => 493350.0,
+        'originN' => 6028250.0, 'zero' => 150.0,
+    ];
 
     /** The mark whose site coordinates were read off a wrong page of the book. */
     public const SITE_BLUNDER = ['mark' => 'KT06', 'e' => 0.060, 'n' => -0.030];
@@ -77,7 +86,10 @@ final class TruthModel
     {
         $this->frame = new GridFrame(Registry::open()->horizontalSystem(self::SYSTEM));
         $this->index = array_flip(array_keys(self::MARKS));
-        $this->state = new NetworkState($this->frame, array_values(array_column(self::MARKS, 0)), array_values(array_column(self::MARKS, 1)), array_values(array_column(self::MARKS, 2)));
+        $this->state = new NetworkState(
+            $this->frame, array_values(array_column(self::MARKS, 0)), array_values(array_column(self::MARKS, 1)),
+            array_values(array_column(self::MARKS, 2)),
+        );
     }
 
     public function sight(string $from, string $to, float $hi, float $ht): Sight
@@ -91,7 +103,8 @@ final class TruthModel
     /** Height of the ground in the borrow pit: a tilted field with a bowl dug into it, five metres deep, walls by a crest line. */
     public static function ground(float $e, float $n): float
     {
-        $base = 224.0 + 0.02 * ($e - 493500.0) + 0.012 * ($n - 6028000.0) + 0.35 * sin(($e - 493500.0) / 17.0) * cos(($n - 6028020.0) / 23.0);
+        $base = 224.0 + 0.02 * ($e - 493500.0) + 0.012 * ($n - 6028000.0)
+            + 0.35 * sin(($e - 493500.0) / 17.0) * cos(($n - 6028020.0) / 23.0);
         $r = hypot(($e - self::PIT_E) / self::PIT_A, ($n - self::PIT_N) / self::PIT_B);
         if ($r >= 1.0) {
             return $base;
@@ -108,7 +121,10 @@ final class TruthModel
     /** @return array{float, float, float} site coordinates of a place on the grid */
     public static function site(float $e, float $n, float $h): array
     {
-        ['rotation' => $rotation, 'scale' => $scale, 'e' => $e0, 'n' => $n0, 'originE' => $x0, 'originN' => $y0, 'zero' => $zero] = self::SITE;
+        [
+            'rotation' => $rotation, 'scale' => $scale, 'e' => $e0, 'n' => $n0, 'originE' => $x0, 'originN' => $y0,
+            'zero' => $zero,
+        ] = self::SITE;
         $c = cos(deg2rad($rotation));
         $s = sin(deg2rad($rotation));
 

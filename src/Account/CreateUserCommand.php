@@ -31,7 +31,10 @@ final class CreateUserCommand extends Command
     {
         [$username, $name] = array_map(static fn (string $k): string => (string) $input->getArgument($k), ['username', 'name']);
         $style = new SymfonyStyle($input, $output);
-        $password = rtrim((string) $style->askHidden(\sprintf('Password of %s', $username), static fn (?string $p): string => (string) $p), "\r\n");
+        $password = rtrim(
+            (string) $style->askHidden(\sprintf('Password of %s', $username), static fn (?string $p): string => (string) $p),
+            "\r\n",
+        );
         if (mb_strlen($password) < User::SHORTEST_PASSWORD) {
             $output->writeln(\sprintf('A password needs at least %d characters.', User::SHORTEST_PASSWORD));
 

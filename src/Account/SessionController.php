@@ -19,14 +19,21 @@ final class SessionController
     #[Route('/api/session', methods: 'GET')]
     public function session(#[CurrentUser] ?User $user, CsrfTokenManagerInterface $tokens): JsonResponse
     {
-        return new JsonResponse(new SessionView(null === $user ? null : new UserView($user->username(), $user->name()), $tokens->getToken(Guard::TOKEN)->getValue()));
+        return new JsonResponse(new SessionView(
+            null === $user ? null : new UserView($user->username(), $user->name()),
+            $tokens->getToken(Guard::TOKEN)->getValue(),
+        ));
     }
 
     #[Route('/api/login', name: 'api_login', methods: 'POST')]
     public function login(): Response
     {
         // The firewall answers what it understands.
-        return Problem::response(400, 'This request is not understood.', 'Send name and password as JSON: {"username": "...", "password": "..."}.');
+        return Problem::response(
+            400,
+            'This request is not understood.',
+            'Send name and password as JSON: {"username": "...", "password": "..."}.',
+        );
     }
 
     #[Route('/api/logout', name: 'api_logout', methods: 'POST')]

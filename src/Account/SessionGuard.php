@@ -47,7 +47,11 @@ final class SessionGuard
         $this->tokens->setToken(null);
         $session->invalidate();
         if ('/api/session' !== $request->getPathInfo()) {
-            $event->setResponse(Problem::response(401, 'Please sign in.', 'Your session has ended: it was not used for long, or it was signed out elsewhere.'));
+            $event->setResponse(Problem::response(
+                401,
+                'Please sign in.',
+                'Your session has ended: it was not used for long, or it was signed out elsewhere.',
+            ));
         }
     }
 

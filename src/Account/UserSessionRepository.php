@@ -55,6 +55,7 @@ final class UserSessionRepository extends ServiceEntityRepository
 
     public function endUnused(\DateTimeImmutable $since): void
     {
-        $this->getEntityManager()->createQuery('DELETE FROM '.UserSession::class.' s WHERE s.usedAt < :since')->execute(['since' => $since]);
+        $this->getEntityManager()->createQuery('DELETE FROM '.UserSession::class.' s WHERE s.usedAt < :since')
+            ->execute(['since' => $since]);
     }
 }

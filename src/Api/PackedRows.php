@@ -41,7 +41,10 @@ final class PackedRows
         }
     }
 
-    /** @return array{count: int, columns: list<array{name: string, kind: string, texts?: list<string>}>} what one needs to know to read the bytes */
+    /**
+     * @return array{count: int, columns: list<array{name: string, kind: string, texts?: list<string>}>} what one needs
+     * to know to read the bytes
+     */
     public function about(): array
     {
         $this->pack();

@@ -70,10 +70,12 @@ final class TypesCommand extends Command
                 throw new \LogicException("$name: another class of the interface has this name.");
             }
             $doc = trim(preg_replace('/^\s*\/?\*+\/?/m', '', (string) $class->getDocComment()) ?? '', " \n/*");
+            $doc = preg_replace('/\s*\n\s*/', ' ', $doc);
             $text .= "\n/** $doc */\nexport interface {$class->getShortName()} {\n";
             foreach ($class->getConstructor()?->getParameters() ?? [] as $parameter) {
                 $optional = str_contains($file, '/Request/') && $parameter->isOptional() ? '?' : '';
-                $text .= "  {$parameter->getName()}$optional: ".$this->typeScript($resolver->resolve($class->getProperty($parameter->getName()))).";\n";
+                $text .= "  {$parameter->getName()}$optional: "
+                    .$this->typeScript($resolver->resolve($class->getProperty($parameter->getName()))).";\n";
             }
             $text .= "}\n";
         }

@@ -22,7 +22,8 @@ final readonly class Upload
     {
         $upload = $request->files->get('file');
         if (!$upload instanceof UploadedFile || !$upload->isValid()) {
-            $isTooLarge = $upload instanceof UploadedFile && \in_array($upload->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true);
+            $isTooLarge = $upload instanceof UploadedFile
+                && \in_array($upload->getError(), [\UPLOAD_ERR_INI_SIZE, \UPLOAD_ERR_FORM_SIZE], true);
             throw $isTooLarge ? UploadFault::tooLarge() : UploadFault::missing();
         }
         if ($upload->getSize() > self::MOST_BYTES) {

@@ -23,7 +23,10 @@ final class ChangeUnits implements Operation
 
     public function title(): string
     {
-        return \sprintf('Shows lengths in %s, angles in %s, %d decimals', $this->units->length, $this->units->angle, $this->units->decimals);
+        return \sprintf(
+            'Shows lengths in %s, angles in %s, %d decimals', $this->units->length, $this->units->angle,
+            $this->units->decimals,
+        );
     }
 
     public function detail(): array

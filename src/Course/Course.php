@@ -22,7 +22,10 @@ final class Course
     public const CHECKS = 7;
     public const HAND_OVER = 8;
 
-    private const TO_COME = [self::BASELINES => ['baselines', 'Baselines'], self::CLOUDS => ['clouds', 'Clouds'], self::CHECKS => ['checks', 'Checks']];
+    private const TO_COME = [
+        self::BASELINES => ['baselines', 'Baselines'], self::CLOUDS => ['clouds', 'Clouds'],
+        self::CHECKS => ['checks', 'Checks'],
+    ];
 
     /** @var array<int, Stage> */
     private array $stages = [];

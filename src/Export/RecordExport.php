@@ -31,7 +31,10 @@ final class RecordExport implements Operation
 
     public function detail(): array
     {
-        return ['file' => $this->file->name, 'sha256' => $this->file->output, 'checks' => $this->file->summary()['checks'], 'leftOut' => $this->file->leftOut];
+        return [
+            'file' => $this->file->name, 'sha256' => $this->file->output,
+            'checks' => $this->file->summary()['checks'], 'leftOut' => $this->file->leftOut,
+        ];
     }
 
     public function apply(Project $project, Journal $journal): void

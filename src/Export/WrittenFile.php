@@ -36,7 +36,12 @@ final readonly class WrittenFile
         return ['file' => $this->name, 'size' => $this->size, 'checks' => $checks, 'holds' => $this->holds(), 'leftOut' => $this->leftOut];
     }
 
-    /** @return array{file: string, size: int, checks: list<array{what: string, expected: string, found: string, holds: bool}>, holds: bool, leftOut: list<string>} */
+    /**
+     * @return array{
+     *     file: string, size: int, checks: list<array{what: string, expected: string, found: string, holds: bool}>,
+     *     holds: bool, leftOut: list<string>,
+     * }
+     */
     public static function kept(Result $result): array
     {
         $s = $result->summary;

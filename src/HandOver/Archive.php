@@ -42,7 +42,9 @@ final class Archive
         $extracts = array_filter($this->grids->of($project, null), static fn (GridFileView $g): bool => GridFile::EXTRACT === $g->origin);
 
         return new HandOverView($newest, $archive, array_values(array_map(
-            static fn (GridFileView $g): array => ['id' => (int) $g->id, 'name' => $g->name, 'size' => $g->size, 'notes' => $g->notes], $extracts,
+            static fn (GridFileView $g): array => [
+                'id' => (int) $g->id, 'name' => $g->name, 'size' => $g->size, 'notes' => $g->notes,
+            ], $extracts,
         )));
     }
 
@@ -50,10 +52,14 @@ final class Archive
     private static function view(Result $run, array $stale): ExportView
     {
         $file = WrittenFile::kept($run);
-        $checks = array_map(static fn (array $c): CheckView => new CheckView($c['what'], $c['expected'], $c['found'], $c['holds']), $file['checks']);
+        $checks = array_map(
+            static fn (array $c): CheckView => new CheckView($c['what'], $c['expected'], $c['found'], $c['holds']),
+            $file['checks'],
+        );
 
         return new ExportView(
-            $run->id(), $run->slot, $run->settings['kind'], $run->label, $file['file'], $file['size'], $run->run, $run->at(), $run->authorName,
+            $run->id(), $run->slot, $run->settings['kind'], $run->label, $file['file'], $file['size'], $run->run,
+            $run->at(), $run->authorName,
             $file['holds'], $checks, $file['leftOut'], $stale,
         );
     }

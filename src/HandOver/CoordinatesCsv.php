@@ -49,7 +49,8 @@ final class CoordinatesCsv implements ExportKind
         $rows = (function () use ($project): \Generator {
             foreach ($this->points->of($project) as $p) {
                 yield [
-                    'name' => $p->name, 'e' => (float) $p->e, 'n' => (float) $p->n, 'h' => $p->h, 'code' => $p->code, 'role' => $p->role, 'source' => $p->source,
+                    'name' => $p->name, 'e' => (float) $p->e, 'n' => (float) $p->n, 'h' => $p->h, 'code' => $p->code,
+                    'role' => $p->role, 'source' => $p->source,
                 ];
             }
         })();

@@ -75,7 +75,10 @@ final class AcceptFile implements Prepared
         if ($reading->leftOut() > 0 && !$this->leaveOutBad) {
             $first = $reading->findings()[0];
             $reason = '%s; %d line(s) cannot be used: correct the file, or accept without them';
-            throw new UnusableInput(\sprintf('%s line %d', $file->name(), (int) $first->line), \sprintf($reason, $first->message, $reading->leftOut()));
+            throw new UnusableInput(
+                \sprintf('%s line %d', $file->name(), (int) $first->line),
+                \sprintf($reason, $first->message, $reading->leftOut()),
+            );
         }
         if (0 === $reading->size()) {
             throw new UnusableInput($file->name(), 'no line of it can be used');

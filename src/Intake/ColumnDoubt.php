@@ -31,7 +31,8 @@ final readonly class ColumnDoubt
     {
         if (true === $meaning->swap) {
             $records = array_map(
-                fn (PointRecord $r): PointRecord => $this->geographic ? $r->atDegrees($r->lon, $r->lat) : $r->at($r->n, $r->e, $r->h), $records,
+                fn (PointRecord $r): PointRecord => $this->geographic ? $r->atDegrees($r->lon, $r->lat) : $r->at($r->n, $r->e, $r->h),
+                $records,
             );
         }
         if ($this->geographic && !\in_array($meaning->sign, ['', 'none'], true)) {
@@ -61,7 +62,8 @@ final readonly class ColumnDoubt
             $outside = 'Read as easting and northing these points lie outside %s; with the two exchanged they lie inside. Exchange them?';
 
             return [['swap' => $this->geographic
-                ? 'Read as latitude and longitude these points lie far from the project; with the two exchanged they lie in it. Exchange them?'
+                ? 'Read as latitude and longitude these points lie far from the project; with the two exchanged they lie '
+                    .'in it. Exchange them?'
                 : \sprintf($outside, $this->given->label())], ''];
         }
         if (!$this->geographic || '' !== $meaning->sign) {
@@ -70,7 +72,8 @@ final readonly class ColumnDoubt
         foreach (['longitude' => [1.0, -1.0], 'latitude' => [-1.0, 1.0], 'both' => [-1.0, -1.0]] as $which => [$south, $west]) {
             if ($all === $this->near($places, static fn (float $a, float $b): array => [$south * $a, $west * $b])) {
                 $of = 'both' === $which ? 'latitude and longitude' : 'the '.$which;
-                $words = 'As written these points lie far from the project; with the other sign of %s they lie in it. Has a minus sign been lost?';
+                $words = 'As written these points lie far from the project; with the other sign of %s they lie in it. '
+                    .'Has a minus sign been lost?';
 
                 return [['sign' => \sprintf($words, $of)], $which];
             }

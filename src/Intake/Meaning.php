@@ -18,8 +18,15 @@ final readonly class Meaning
      * @param string $operation name of the transformation chosen; empty takes the best
      * @param bool   $far     that the points lie far from the project is known and meant
      */
-    public function __construct(public string $frame = 'project', public string $heights = '', public string $geoid = '', public ?bool $swap = null, public bool $far = false, public string $sign = '', public string $operation = '')
-    {
+    public function __construct(
+        public string $frame = 'project',
+        public string $heights = '',
+        public string $geoid = '',
+        public ?bool $swap = null,
+        public bool $far = false,
+        public string $sign = '',
+        public string $operation = '',
+    ) {
     }
 
     /**
@@ -60,6 +67,9 @@ final readonly class Meaning
     /** @return array<string, string|bool|null> */
     public function toArray(): array
     {
-        return ['frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap, 'far' => $this->far, 'sign' => $this->sign, 'operation' => $this->operation];
+        return [
+            'frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap,
+            'far' => $this->far, 'sign' => $this->sign, 'operation' => $this->operation,
+        ];
     }
 }

@@ -34,9 +34,10 @@ final class Placer
             return new Placement('global', $records);
         }
         if (null === $system) {
-            return !$reading->isGeographic() && ('project' === $meaning->frame || $isLocal) ? new Placement('local', $records) : Placement::impossible(
-                'local', $records, 'a plane project takes plane coordinates only; give the project a system first, then bring this file',
-            );
+            $isUsable = !$reading->isGeographic() && ('project' === $meaning->frame || $isLocal);
+            $why = 'a plane project takes plane coordinates only; give the project a system first, then bring this file';
+
+            return $isUsable ? new Placement('local', $records) : Placement::impossible('local', $records, $why);
         }
         if ($reading->isGeographic() && ($isLocal || str_starts_with($meaning->frame, 'localization:'))) {
             $why = 'latitudes and longitudes are known on the earth, not locally; say on which datum they are';
@@ -92,11 +93,13 @@ final class Placer
         if (!$same) {
             $area = $extent ?? self::area($from, $geographic, $records);
             $choose = fn (): array => SystemDescription::candidates(
-                $this->references->finder($project->id())->ways(ProjectReference::spatial($from), ProjectReference::spatial($system), true), $area,
+                $this->references->finder($project->id())->ways(ProjectReference::spatial($from), ProjectReference::spatial($system), true),
+                $area,
             );
             try {
                 $movement = Movement::between(
-                    $this->references->finder($project->id()), new Side($from, $known ? $source : null), new Side($system, $known ? $target : null),
+                    $this->references->finder($project->id()), new Side($from, $known ? $source : null),
+                    new Side($system, $known ? $target : null),
                     $area, '' === $meaning->operation ? null : $meaning->operation,
                 );
                 $records = self::follow($movement, $geographic, $records);
@@ -163,6 +166,9 @@ final class Placer
             throw new UnusableInput('/frame', \sprintf($words, $kept->name, $kept->system, $project->reference(), $project->heights()));
         }
 
-        return array_map(static fn (PointRecord $r): PointRecord => $r->at(...$kept->toGrid((float) $r->e, (float) $r->n, $r->h)), $records);
+        return array_map(
+            static fn (PointRecord $r): PointRecord => $r->at(...$kept->toGrid((float) $r->e, (float) $r->n, $r->h)),
+            $records,
+        );
     }
 }

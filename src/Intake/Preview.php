@@ -40,7 +40,10 @@ final class Preview
         try {
             $reading = $this->formats->read($file);
         } catch (UnusableInput $e) {
-            return PreviewView::unreadable($file->id(), $file->name(), $file->size(), $file->sha256(), $kinds, $file->name().', '.$e->getMessage());
+            return PreviewView::unreadable(
+                $file->id(), $file->name(), $file->size(), $file->sha256(), $kinds,
+                $file->name().', '.$e->getMessage(),
+            );
         }
         $meaning = Meaning::fromArray($file->meaning());
         $placed = $this->placer->place($file->project(), $reading, $meaning);
@@ -53,7 +56,8 @@ final class Preview
         $isReady = [] === $questions && [] === $placed->asks && 0 === $errors && $reading->size() > 0;
 
         return new PreviewView(
-            $file->id(), $file->name(), $file->size(), $file->sha256(), $reading->kind()->value, $kinds, $reading->columns(), $reading->fields(),
+            $file->id(), $file->name(), $file->size(), $file->sha256(), $reading->kind()->value, $kinds,
+            $reading->columns(), $reading->fields(),
             $reading->counts(), $reading->leftOut(), self::shown($findings), \count($findings), $questions, $places->extent(),
             $places->shown(self::SHOWN_POINTS), \count($places->points), $places->rays(self::SHOWN_POINTS), null, $isReady,
             $this->meaning($file->project(), $reading, $meaning, $placed),
@@ -68,7 +72,9 @@ final class Preview
     private static function shown(array $findings): array
     {
         return array_map(
-            static fn (Finding $f): FindingView => new FindingView($f->severity, $f->line, $f->message), \array_slice($findings, 0, self::SHOWN_FINDINGS),
+            static fn (Finding $f): FindingView => new FindingView($f->severity, $f->line, $f->message), \array_slice(
+                $findings, 0, self::SHOWN_FINDINGS,
+            ),
         );
     }
 
@@ -83,7 +89,8 @@ final class Preview
         );
 
         return new MeaningView(
-            $m->frame, $m->heights, $reading->heightsSaid() ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(), $m->swap, $m->far, $m->sign,
+            $m->frame, $m->heights, $reading->heightsSaid() ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(),
+            $m->swap, $m->far, $m->sign,
             $m->operation, $reading->isGeographic(), $reading->hasHeights(), $asks, $placed->ways,
         );
     }
@@ -97,6 +104,10 @@ final class Preview
         }
         $when = $other->acceptedAt()?->format('Y-m-d H:i');
 
-        return [new Finding(Finding::WARNING, null, \sprintf('the same file is already here as %s, accepted %s UTC', $other->name(), $when))];
+        return [new Finding(
+            Finding::WARNING,
+            null,
+            \sprintf('the same file is already here as %s, accepted %s UTC', $other->name(), $when),
+        )];
     }
 }

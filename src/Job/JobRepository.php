@@ -116,7 +116,10 @@ final class JobRepository extends ServiceEntityRepository
 
     public function cancel(int $project, string $id): void
     {
-        foreach ([Job::QUEUED => ['state' => Job::CANCELLED, 'cancelRequested' => true], Job::RUNNING => ['cancelRequested' => true]] as $state => $fields) {
+        foreach ([
+            Job::QUEUED => ['state' => Job::CANCELLED, 'cancelRequested' => true],
+            Job::RUNNING => ['cancelRequested' => true],
+        ] as $state => $fields) {
             $this->change($id, $state, $fields, '', $project);
         }
     }
@@ -130,13 +133,19 @@ final class JobRepository extends ServiceEntityRepository
     /** @return list<Job> that no worker has taken up since they were last asked for, before $before */
     public function unanswered(\DateTimeImmutable $before): array
     {
-        return array_values(array_filter($this->inState(Job::QUEUED), static fn (Job $j): bool => ($j->askedAt ?? $j->createdAt) < $before));
+        return array_values(array_filter(
+            $this->inState(Job::QUEUED), static fn (Job $j): bool => ($j->askedAt ?? $j->createdAt) < $before,
+        ));
     }
 
     /** Lets go of a job whose worker is gone; false when someone else did. */
     public function release(Job $job, string $stage): bool
     {
-        return 1 === $this->change($job->id, Job::RUNNING, ['state' => Job::QUEUED, 'stage' => $stage, 'worker' => null, 'leaseUntil' => null]);
+        return 1 === $this->change(
+            $job->id,
+            Job::RUNNING,
+            ['state' => Job::QUEUED, 'stage' => $stage, 'worker' => null, 'leaseUntil' => null],
+        );
     }
 
     public function asked(string $id, \DateTimeImmutable $now): void
@@ -155,7 +164,8 @@ final class JobRepository extends ServiceEntityRepository
     /** @param array<string, mixed> $fields */
     private function change(string $id, string $from, array $fields, string $more = '', ?int $project = null): int
     {
-        $query = $this->createQueryBuilder('j')->update()->where('j.id = :id AND j.state = :from')->setParameters(self::parameters($fields));
+        $query = $this->createQueryBuilder('j')->update()->where('j.id = :id AND j.state = :from')
+            ->setParameters(self::parameters($fields));
         $query->setParameter('id', $id)->setParameter('from', $from);
         foreach (array_keys($fields) as $field) {
             $query->set('j.'.$field, ':'.$field);
@@ -183,7 +193,11 @@ final class JobRepository extends ServiceEntityRepository
      */
     private static function parameters(array $fields): \Doctrine\Common\Collections\ArrayCollection
     {
-        $parameters = array_map(static fn (string $name, mixed $value): Query\Parameter => new Query\Parameter($name, $value), array_keys($fields), $fields);
+        $parameters = array_map(
+            static fn (string $name, mixed $value): Query\Parameter => new Query\Parameter($name, $value),
+            array_keys($fields),
+            $fields,
+        );
 
         return new \Doctrine\Common\Collections\ArrayCollection($parameters);
     }

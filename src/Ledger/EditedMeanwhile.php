@@ -10,8 +10,12 @@ use App\Api\Refusal;
 final class EditedMeanwhile extends \RuntimeException implements Refusal
 {
     /** @param array<string, mixed> $theirs what is there now, in the fields of the form */
-    public function __construct(string $what, private readonly ?LedgerEntry $entry, private readonly array $theirs, private readonly string $version)
-    {
+    public function __construct(
+        string $what,
+        private readonly ?LedgerEntry $entry,
+        private readonly array $theirs,
+        private readonly string $version,
+    ) {
         $by = null === $entry ? '' : \sprintf(' by %s at %s UTC: %s', $entry->authorName, $entry->at->format('Y-m-d H:i'), $entry->title);
         parent::__construct(\sprintf('%s was changed while you edited it%s. Keep theirs, or save yours over it.', $what, $by));
     }

@@ -75,7 +75,10 @@ final class ImageRepository
     {
         $columns = null === $version ? $images->columns : [...$images->columns, Versioned::COLUMN];
         $isFloat = array_map(static fn (int $i): bool => self::isFloat($rows, $i), array_keys($images->columns));
-        $places = array_map(static fn (bool $f): string => $f ? SqlitePragmas::EXACT.'(?)' : '?', [...$isFloat, ...(null === $version ? [] : [false])]);
+        $places = array_map(
+            static fn (bool $f): string => $f ? SqlitePragmas::EXACT.'(?)' : '?',
+            [...$isFloat, ...(null === $version ? [] : [false])],
+        );
         $sets = implode(', ', array_map(static fn (string $c, string $p): string => "$c = $p", $columns, $places));
         $inserts = \sprintf('INSERT INTO %s (%s, id) VALUES (%s, ?)', $images->table, implode(', ', $columns), implode(', ', $places));
         $delete = $this->statement("DELETE FROM {$images->table} WHERE id = ?");

@@ -21,7 +21,11 @@ final readonly class Images
     /** The same rows seen from the other side, last first. */
     public function reversed(): self
     {
-        return new self($this->table, $this->columns, array_map(static fn (array $r): array => [$r[0], $r[2], $r[1]], array_reverse($this->rows)));
+        return new self(
+            $this->table,
+            $this->columns,
+            array_map(static fn (array $r): array => [$r[0], $r[2], $r[1]], array_reverse($this->rows)),
+        );
     }
 
     public function toLine(): string

@@ -54,7 +54,9 @@ final class JournalFile
         }
 
         // Before 2026-11-28 a journal was one list of changes, each with columns by name.
-        return array_map(static fn (array $c): Images => new Images($c['table'], array_map(strval(...), array_keys($c['before'] ?? $c['after'])), [[
+        return array_map(static fn (array $c): Images => new Images($c['table'], array_map(
+            strval(...), array_keys($c['before'] ?? $c['after']),
+        ), [[
             $c['id'], null === $c['before'] ? null : array_values($c['before']), null === $c['after'] ? null : array_values($c['after']),
         ]]), array_values(json_decode($line, true, 64, \JSON_THROW_ON_ERROR)));
     }

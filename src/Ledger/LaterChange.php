@@ -11,7 +11,9 @@ final class LaterChange extends \RuntimeException implements Refusal
 {
     public function __construct(public readonly string $table, public readonly int $row)
     {
-        parent::__construct('A later entry changed the same thing. Go back to before this entry instead, which takes the later ones back too.');
+        parent::__construct(
+            'A later entry changed the same thing. Go back to before this entry instead, which takes the later ones back too.',
+        );
     }
 
     public function status(): int

@@ -30,7 +30,8 @@ final class Ledger
     }
 
     /**
-     * @param ?string $jobId the job this completes; marked done in the same transaction, so that a job taken up again never doubles its work
+     * @param ?string $jobId the job this completes; marked done in the same transaction, so that a job taken up again
+     *     never doubles its work
      * @param ?string $key   what the page called its request: under one name an operation is carried out once
      *
      * @return int the entry's number in the project, 0 when nothing changed
@@ -73,7 +74,9 @@ final class Ledger
     /** Takes one entry back; undoing an undoing does the thing again. */
     public function undo(Project $project, string $authorName, int $seq, ?string $key = null, ?string $jobId = null): int
     {
-        return $this->write($project, new Asking($authorName, $jobId, $key), 'undo', function (Project $project, Journal $journal) use ($seq): array {
+        return $this->write($project, new Asking(
+            $authorName, $jobId, $key,
+        ), 'undo', function (Project $project, Journal $journal) use ($seq): array {
             $entry = $this->entries->numbered($project, $seq);
             $this->reverse($journal, $entry);
             $plain = (string) preg_replace('/^(Undid|Did again) \d+: /', '', $entry->title);
@@ -86,7 +89,9 @@ final class Ledger
     /** Takes back every entry after $seq, newest first, in one step. */
     public function backTo(Project $project, string $authorName, int $seq, ?string $key = null, ?string $jobId = null): int
     {
-        return $this->write($project, new Asking($authorName, $jobId, $key), 'back-to', function (Project $project, Journal $journal) use ($seq): array {
+        return $this->write($project, new Asking(
+            $authorName, $jobId, $key,
+        ), 'back-to', function (Project $project, Journal $journal) use ($seq): array {
             $entries = $this->entries->after($project, $seq);
             foreach ($entries as $entry) {
                 $this->reverse($journal, $entry);
@@ -95,7 +100,10 @@ final class Ledger
                 $entry->undoneBy = $journal->seq;
             }
 
-            return [new Reversal('back-to', \sprintf('Went back to %d, taking back %d entries', $seq, \count($entries)), ['to' => $seq]), null];
+            return [
+                new Reversal('back-to', \sprintf('Went back to %d, taking back %d entries', $seq, \count($entries)), ['to' => $seq]),
+                null,
+            ];
         });
     }
 
@@ -156,7 +164,8 @@ final class Ledger
             $title = mb_substr($done->title(), 0, self::LONGEST_TITLE);
             $changes = $this->store->take($journal->finish());
             $this->entries->add(new LedgerEntry(
-                $project, $seq, $operation, $title, $done->detail(), $changes, $journal->count(), $request->authorName, $at, $undone?->seq, $request->key,
+                $project, $seq, $operation, $title, $done->detail(), $changes, $journal->count(),
+                $request->authorName, $at, $undone?->seq, $request->key,
             ));
             if (null !== $undone) {
                 $undone->undoneBy = $seq;

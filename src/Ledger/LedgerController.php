@@ -22,8 +22,11 @@ final class LedgerController
     private const SHOWN_ENTRIES = 500;
     private const SHOWN_CHANGES = 60;
 
-    public function __construct(private readonly LedgerEntryRepository $entries, private readonly Ledger $ledger, private readonly Desk $desk)
-    {
+    public function __construct(
+        private readonly LedgerEntryRepository $entries,
+        private readonly Ledger $ledger,
+        private readonly Desk $desk,
+    ) {
     }
 
     #[Route('/ledger', methods: 'GET')]
@@ -47,7 +50,10 @@ final class LedgerController
 
         return $count <= ReversalHandler::MOST_AT_ONCE
             ? new JsonResponse($this->desk->undo($project, $seq))
-            : new JsonResponse($this->desk->start($project, ReversalHandler::kind(), "Undo entry $seq", ['seq' => $seq, 'all' => false]), 202);
+            : new JsonResponse(
+                $this->desk->start($project, ReversalHandler::kind(), "Undo entry $seq", ['seq' => $seq, 'all' => false]),
+                202,
+            );
     }
 
     #[Route('/ledger/{seq'.Id::NUMBER.'}/back', methods: 'GET')]
@@ -66,7 +72,10 @@ final class LedgerController
 
         return $count <= ReversalHandler::MOST_AT_ONCE
             ? new JsonResponse($this->desk->backTo($project, $seq))
-            : new JsonResponse($this->desk->start($project, ReversalHandler::kind(), "Go back to $seq", ['seq' => $seq, 'all' => true]), 202);
+            : new JsonResponse(
+                $this->desk->start($project, ReversalHandler::kind(), "Go back to $seq", ['seq' => $seq, 'all' => true]),
+                202,
+            );
     }
 
     /** @return list<ChangeView> the first of what an entry changed */

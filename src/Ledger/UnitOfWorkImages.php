@@ -92,7 +92,10 @@ final class UnitOfWorkImages
             $class = $entities->getClassMetadata($entity::class);
             $work = $entities->getUnitOfWork();
 
-            return [$class->getTableName(), (int) $work->getSingleIdentifierValue($entity), null, $rows->of($class, $work->getOriginalEntityData($entity))];
+            return [
+                $class->getTableName(), (int) $work->getSingleIdentifierValue($entity), null,
+                $rows->of($class, $work->getOriginalEntityData($entity)),
+            ];
         }, $this->inserted);
         // In the order the unit of work writes: what is new, what changed, what is gone.
         $this->record($this->journal, [...$inserted, ...$this->changed]);

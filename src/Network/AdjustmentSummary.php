@@ -11,7 +11,9 @@ use Mensura\Network\AdjustmentResult;
 final readonly class AdjustmentSummary
 {
     /**
-     * @param ?array{statistic: float, lower: float, upper: float, passed: bool, level: float} $test of the variance factor times the redundancy; null without redundancy
+     * @param ?array{
+     *     statistic: float, lower: float, upper: float, passed: bool, level: float,
+     * } $test of the variance factor times the redundancy; null without redundancy
      * @param list<string>                                     $warnings
      */
     public function __construct(
@@ -33,7 +35,8 @@ final readonly class AdjustmentSummary
         $flagged = \count(array_filter($r->observations, static fn (array $o): bool => $o['flagged'] && 'full' === $o['use']));
 
         return new self(
-            $r->converged, $r->redundancy, $r->varianceFactor, $r->globalTest, $r->observationCount, \count($r->stations), $aside, $flagged, $r->warnings,
+            $r->converged, $r->redundancy, $r->varianceFactor, $r->globalTest, $r->observationCount,
+            \count($r->stations), $aside, $flagged, $r->warnings,
         );
     }
 
@@ -42,7 +45,8 @@ final readonly class AdjustmentSummary
         $s = $result->summary;
 
         return new self(
-            $s['converged'], $s['redundancy'], $s['varianceFactor'], $s['test'], $s['observations'], $s['stations'], $s['aside'], $s['flagged'], $s['warnings'],
+            $s['converged'], $s['redundancy'], $s['varianceFactor'], $s['test'], $s['observations'], $s['stations'],
+            $s['aside'], $s['flagged'], $s['warnings'],
         );
     }
 

@@ -60,7 +60,8 @@ final class NetworkReport
 
         return new NetworkView(
             NetworkSettings::of($project), NetworkSettings::version($project), $rows, $stations, $kinds, $setups, $runViews,
-            $this->results->stale($project)[Adjuster::SLOT] ?? [], self::comparison($runs, $newest, $before), $this->isAccepted($project, $runs),
+            $this->results->stale($project)[Adjuster::SLOT] ?? [], self::comparison($runs, $newest, $before),
+            $this->isAccepted($project, $runs),
             $worst?->semiMajor, $worst?->name,
         );
     }
@@ -118,7 +119,8 @@ final class NetworkReport
         };
 
         return new RowView(
-            $o->id, '' === $component ? null : $component, $o->kind, $o->set, $o->from, $o->to, $observed, $residual, $ground, $s['sd'] ?? $o->sd,
+            $o->id, '' === $component ? null : $component, $o->kind, $o->set, $o->from, $o->to, $observed, $residual,
+            $ground, $s['sd'] ?? $o->sd,
             $s['standardized'] ?? null, $s['redundancyNumber'] ?? null, $s['minimalDetectable'] ?? null, $s['externalEffect'] ?? null,
             $s['flagged'] ?? false, ($o->used & (Observation::COMPONENTS[$component] ?? 1)) > 0, $o->reason, $o->asideBy,
             null === $o->asideAt ? null : strtr($o->asideAt, ' ', 'T').'Z', $o->fileId, $o->file, $o->line,
@@ -134,7 +136,8 @@ final class NetworkReport
             $b = $before->stations[$name] ?? null;
             $views[] = new StationView(
                 (string) $name, (float) $s['e'], (float) $s['n'], (float) $s['h'], $s['sd']['e'], $s['sd']['n'], $s['sd']['h'],
-                $s['ellipse']['semiMajor'], $s['ellipse']['semiMinor'], $s['ellipse']['bearing'], $control[$name] ?? '', isset($control[$name]),
+                $s['ellipse']['semiMajor'], $s['ellipse']['semiMinor'], $s['ellipse']['bearing'],
+                $control[$name] ?? '', isset($control[$name]),
                 null === $b ? null : $s['e'] - $b['e'], null === $b ? null : $s['n'] - $b['n'], null === $b ? null : $s['h'] - $b['h'],
             );
         }

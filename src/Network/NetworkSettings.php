@@ -38,7 +38,8 @@ final class NetworkSettings
     {
         return new Settings(
             confidence: $v->confidence, refraction: $v->refraction, directionSd: $v->directionSd / 3600.0, zenithSd: $v->zenithSd / 3600.0,
-            distanceSd: [$v->distanceConstant, $v->distancePpm], instrumentCentring: $v->instrumentCentring, targetCentring: $v->targetCentring,
+            distanceSd: [$v->distanceConstant, $v->distancePpm], instrumentCentring: $v->instrumentCentring,
+            targetCentring: $v->targetCentring,
             heightCentring: $v->heightCentring,
         );
     }

@@ -34,14 +34,19 @@ final class RecordAdjustment implements Operation
     public function title(): string
     {
         $passed = ($this->result->globalTest['passed'] ?? false) ? 'test passed' : 'test failed';
-        $factor = null === $this->result->varianceFactor ? 'nothing to test' : \sprintf('variance factor %.2f, %s', $this->result->varianceFactor, $passed);
+        $factor = null === $this->result->varianceFactor ? 'nothing to test' : \sprintf(
+            'variance factor %.2f, %s', $this->result->varianceFactor, $passed,
+        );
 
         return \sprintf('Adjusted the network, run %d: %s', $this->run, $factor);
     }
 
     public function detail(): array
     {
-        return ['settings' => $this->settings, 'redundancy' => $this->result->redundancy, 'varianceFactor' => $this->result->varianceFactor];
+        return [
+            'settings' => $this->settings, 'redundancy' => $this->result->redundancy,
+            'varianceFactor' => $this->result->varianceFactor,
+        ];
     }
 
     public function apply(Project $project, Journal $journal): void

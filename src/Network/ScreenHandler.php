@@ -36,7 +36,10 @@ final class ScreenHandler implements JobHandler
                 self::words($o, $entry['component'] ?? ''),
             );
         }
-        $context->outcome(['proposals' => $proposals, 'varianceFactor' => $result->varianceFactor, 'passed' => $result->globalTest['passed'] ?? null]);
+        $context->outcome([
+            'proposals' => $proposals, 'varianceFactor' => $result->varianceFactor,
+            'passed' => $result->globalTest['passed'] ?? null,
+        ]);
     }
 
     private static function words(Observation $o, string $component): string

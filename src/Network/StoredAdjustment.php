@@ -10,8 +10,14 @@ use App\Store\FileStore;
 /**
  * An adjustment as it was kept: the mensura-adjustment/1 document and the database ids of its observations.
  *
- * @phpstan-type Station array{id: string, e: ?float, n: ?float, h: ?float, sd: array{e: float, n: float, h: float}, ellipse: array{semiMajor: float, semiMinor: float, bearing: float}}
- * @phpstan-type Row array{index: int, component?: string, residual?: ?float, sd?: ?float, standardized?: ?float, redundancyNumber?: ?float, minimalDetectable?: ?float, externalEffect?: ?float, flagged?: bool}
+ * @phpstan-type Station array{
+ *     id: string, e: ?float, n: ?float, h: ?float, sd: array{e: float, n: float, h: float},
+ *     ellipse: array{semiMajor: float, semiMinor: float, bearing: float},
+ * }
+ * @phpstan-type Row array{
+ *     index: int, component?: string, residual?: ?float, sd?: ?float, standardized?: ?float,
+ *     redundancyNumber?: ?float, minimalDetectable?: ?float, externalEffect?: ?float, flagged?: bool,
+ * }
  * @phpstan-type Group array{type: string, count: int, sumSquares: float, redundancy: float, varianceFactor: ?float}
  */
 final readonly class StoredAdjustment

@@ -12,8 +12,10 @@ use Mensura\Statistics\Distribution;
 final class Verdict
 {
     private const WORDS = [
-        'direction' => 'directions', 'zenith' => 'zenith angles', 'slope-distance' => 'slope distances', 'horizontal-distance' => 'horizontal distances',
-        'vector' => 'vectors', 'height-difference' => 'height differences', 'angle' => 'angles', 'azimuth' => 'azimuths', 'coordinate' => 'weighted control',
+        'direction' => 'directions', 'zenith' => 'zenith angles', 'slope-distance' => 'slope distances',
+        'horizontal-distance' => 'horizontal distances',
+        'vector' => 'vectors', 'height-difference' => 'height differences', 'angle' => 'angles',
+        'azimuth' => 'azimuths', 'coordinate' => 'weighted control',
     ];
 
     public static function word(string $kind): string
@@ -110,7 +112,10 @@ final class Verdict
         $expected = 'Variance factor %.2f, expected between %.2f and %.2f (%.0f %%, %d redundant).';
         $sentences = [\sprintf($expected, $factor, $test['lower'] / $r, $test['upper'] / $r, 100.0 * $confidence, $r)];
         if ($test['passed']) {
-            $standing = \sprintf('%d observation%s still stand%s out above 3.29.', $flagged, 1 === $flagged ? '' : 's', 1 === $flagged ? 's' : '');
+            $standing = \sprintf(
+                '%d observation%s still stand%s out above 3.29.', $flagged, 1 === $flagged ? '' : 's',
+                1 === $flagged ? 's' : '',
+            );
             $sentences[] = 0 === $flagged ? 'No observation stands out.' : $standing;
         } elseif ($factor * $r < $test['lower']) {
             $sentences[] = 'The observations agree better than their weights promise: the a-priori standard deviations are too large.';

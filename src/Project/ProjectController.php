@@ -24,7 +24,10 @@ final class ProjectController
     #[Route('', methods: 'GET')]
     public function list(#[CurrentUser] User $member): JsonResponse
     {
-        $cards = array_map(static fn (Membership $m): ProjectCard => self::card($m->project(), $m->role()), $this->memberships->held($member));
+        $cards = array_map(
+            static fn (Membership $m): ProjectCard => self::card($m->project(), $m->role()),
+            $this->memberships->held($member),
+        );
 
         return new JsonResponse($cards);
     }

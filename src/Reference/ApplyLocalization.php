@@ -71,7 +71,10 @@ final class ApplyLocalization implements Operation
             return MovedPoint::along($p, Point::GLOBALLY, $way);
         });
         if (0 === $moved && !$wasPlane) {
-            throw new UnusableInput('/localization', 'no point of the project is known only locally; there is nothing to bring onto the grid');
+            throw new UnusableInput(
+                '/localization',
+                'no point of the project is known only locally; there is nothing to bring onto the grid',
+            );
         }
         if ($wasPlane) {
             $this->followers->move($project, static fn (string $what, float $e, float $n): array => \array_slice($way($e, $n, null), 0, 2));
@@ -90,7 +93,10 @@ final class ApplyLocalization implements Operation
             }
         } elseif (!$l->leadsTo($project)) {
             $words = '"%s" leads to %s with %s heights, but the project is in %s with %s heights; change the project\'s system first';
-            throw new UnusableInput('/localization', \sprintf($words, $l->name, $l->system, $l->heightKind, $project->reference(), $project->heights()));
+            throw new UnusableInput(
+                '/localization',
+                \sprintf($words, $l->name, $l->system, $l->heightKind, $project->reference(), $project->heights()),
+            );
         }
     }
 }

@@ -35,12 +35,15 @@ final class ChangePreview
         } catch (UnusableInput $e) {
             return new MovePreview('', null, [], 0, 0, $candidates, [], $e->reason);
         }
-        $centre = null === $extent ? [null, null] : [deg2rad(($extent->south + $extent->north) / 2.0), deg2rad($extent->west + $extent->width() / 2.0)];
+        $centre = null === $extent ? [null, null] : [
+            deg2rad(($extent->south + $extent->north) / 2.0), deg2rad($extent->west + $extent->width() / 2.0),
+        ];
         $route = $movement?->route->describe(...$centre);
         $warnings = [...($movement->route->warnings ?? []), ...$this->warnings($project, $request->reference, $extent)];
 
         return new MovePreview(
-            null === $route ? 'no coordinates are computed' : $route['operation'], $route['accuracy'] ?? null, $rows, $moved, $local, $candidates,
+            null === $route ? 'no coordinates are computed' : $route['operation'], $route['accuracy'] ?? null, $rows,
+            $moved, $local, $candidates,
             array_values(array_unique($warnings)), '',
         );
     }

@@ -72,7 +72,8 @@ final class ChangeReference implements Prepared
         $prefer = '' === $this->to->operation ? null : $this->to->operation;
 
         return Movement::between(
-            $this->references->finder($project->id()), new Side($from, $this->references->geoidOf($project)), new Side($stays ? $from : $to, $geoid),
+            $this->references->finder($project->id()), new Side($from, $this->references->geoidOf($project)),
+            new Side($stays ? $from : $to, $geoid),
             $this->references->extent($project), $prefer, $this->to->epoch,
         );
     }
@@ -111,11 +112,15 @@ final class ChangeReference implements Prepared
             });
         }
         $from = ['reference' => $project->reference(), 'heights' => $project->heights(), 'geoid' => $project->geoid()];
-        $to = ['reference' => $this->to->reference, 'heights' => $this->to->heights, 'geoid' => 'geoid' === $this->to->heights ? $this->to->geoid : ''];
+        $to = [
+            'reference' => $this->to->reference, 'heights' => $this->to->heights,
+            'geoid' => 'geoid' === $this->to->heights ? $this->to->geoid : '',
+        ];
         $project->refer($to['reference'], $to['heights'], $to['geoid']);
         $this->say($project, $stay);
         $this->detail = [
-            'from' => $from, 'to' => $to, 'moved' => \count($this->moved), 'localOnly' => $stay, 'operation' => $movement?->route->describe()['operation'],
+            'from' => $from, 'to' => $to, 'moved' => \count($this->moved), 'localOnly' => $stay,
+            'operation' => $movement?->route->describe()['operation'],
         ];
     }
 

@@ -40,7 +40,10 @@ final class Designer
             throw new UnusableInput('/height', $e->getMessage());
         }
 
-        return new Design($d['system'], $base->datum->name, $d['method'], $d['scale'], $d['ppm'], $d['other'], $current, $area, $request->height);
+        return new Design(
+            $d['system'], $base->datum->name, $d['method'], $d['scale'], $d['ppm'], $d['other'], $current, $area,
+            $request->height,
+        );
     }
 
     public function view(Design $d, ?int $kept): DesignView
@@ -58,7 +61,8 @@ final class Designer
         [$lat, $lon] = array_map(static fn (int $code): float => rad2deg($d->system->conversion->values[$code] ?? 0.0), self::ORIGIN);
 
         return new DesignView(
-            $d->datum, $d->method, $d->scale, $lat, $lon, $d->ppm['min'], $d->ppm['max'], $d->ppm['mean'], $d->other['method'], $d->other['min'],
+            $d->datum, $d->method, $d->scale, $lat, $lon, $d->ppm['min'], $d->ppm['max'], $d->ppm['mean'],
+            $d->other['method'], $d->other['min'],
             $d->other['max'], [] === $own ? null : min($own), [] === $own ? null : max($own),
             rtrim(WktWriter::write(new CoordinateSystem($d->system))), $samples, $kept,
         );

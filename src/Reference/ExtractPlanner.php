@@ -68,11 +68,15 @@ final class ExtractPlanner
     public function view(Project $project, PlannedExtract $planned, ?int $id, ?array $check): ExtractView
     {
         $plan = $planned->plan;
-        $bounds = [$plan->south, $plan->west, $plan->south + ($plan->rows - 1) * $plan->dLat, $plan->west + ($plan->columns - 1) * $plan->dLon];
+        $bounds = [
+            $plan->south, $plan->west, $plan->south + ($plan->rows - 1) * $plan->dLat,
+            $plan->west + ($plan->columns - 1) * $plan->dLon,
+        ];
 
         return new ExtractView(
             $planned->name, $bounds, $plan->dLat, $plan->dLon, $plan->rows, $plan->columns, Gtx::size($plan->rows, $plan->columns),
-            Isg::size($plan->rows, $plan->columns), $plan->sameStep, $planned->ellipsoid, $id, $check['count'] ?? null, $check['largest'] ?? null,
+            Isg::size($plan->rows, $plan->columns), $plan->sameStep, $planned->ellipsoid, $id,
+            $check['count'] ?? null, $check['largest'] ?? null,
             $check['rms'] ?? null, $planned->warning(), $this->outline($project, $plan),
         );
     }
@@ -92,7 +96,10 @@ final class ExtractPlanner
             throw new UnusableInput('/south', 'give two corners');
         }
 
-        return [new Area($r->south, $r->west, $r->north, $r->east), self::corner($r->south, $r->west).'-'.self::corner($r->north, $r->east)];
+        return [
+            new Area($r->south, $r->west, $r->north, $r->east),
+            self::corner($r->south, $r->west).'-'.self::corner($r->north, $r->east),
+        ];
     }
 
     /** @return list<list<float>> */

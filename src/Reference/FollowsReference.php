@@ -11,6 +11,9 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 #[AutoconfigureTag('app.follows_reference')]
 interface FollowsReference
 {
-    /** @param \Closure(string, float, float): array{float, float} $place what it is about, easting, northing in metres; gives the new ones */
+    /**
+     * @param \Closure(string, float, float): array{float, float} $place what it is about, easting, northing in metres;
+     * gives the new ones
+     */
     public function moved(Project $project, \Closure $place): void;
 }

@@ -38,14 +38,16 @@ final class GridFileList
             $covers = null === $extent || $area->covers($extent);
             $file = basename($path);
             $list[] = new GridFileView(
-                'installed:'.$file, null, $file, GridFile::GEOID, 'installed', (int) filesize($path), $area->bounds(), $grid->dLat, 'WGS 84', $covers, [],
+                'installed:'.$file, null, $file, GridFile::GEOID, 'installed', (int) filesize($path), $area->bounds(),
+                $grid->dLat, 'WGS 84', $covers, [],
             );
         }
         foreach ($this->kept->of($project) as $file) {
             $bounds = $file->info['bounds'] ?? null;
             $covers = null === $extent || null === $bounds || (new Area(...$bounds))->covers($extent);
             $list[] = new GridFileView(
-                'grid:'.$file->id(), $file->id(), $file->name, $file->kind, $file->origin, $file->size, $bounds, $file->info['step'] ?? null,
+                'grid:'.$file->id(), $file->id(), $file->name, $file->kind, $file->origin, $file->size, $bounds,
+                $file->info['step'] ?? null,
                 $file->ellipsoid(), $covers, $file->info['notes'] ?? [],
             );
         }

@@ -50,7 +50,10 @@ final class GridImport
         }
         $new = new NewGrid($name, $kind, GridFile::IMPORTED, $this->store->put($bytes), \strlen($bytes), $info);
 
-        return $this->operations->keepGrid('import-grid', $new, \sprintf('Imported %s: %s', $name, $what), ['file' => $name, 'sha256' => $new->sha256]);
+        return $this->operations->keepGrid(
+            'import-grid', $new, \sprintf('Imported %s: %s', $name, $what),
+            ['file' => $name, 'sha256' => $new->sha256],
+        );
     }
 
     /**
@@ -75,7 +78,10 @@ final class GridImport
         $new = new NewGrid($name, GridFile::GEOID, GridFile::EXTRACT, $this->store->put($bytes), \strlen($bytes), $info);
         $title = \sprintf('Made the geoid extract %s; %s', $name, $note);
 
-        return [$this->operations->keepGrid('geoid-extract', $new, $title, ['source' => $planned->source->name, 'check' => $check]), $check];
+        return [
+            $this->operations->keepGrid('geoid-extract', $new, $title, ['source' => $planned->source->name, 'check' => $check]),
+            $check,
+        ];
     }
 
     /** @return array{bounds: list<float>, step: float, ellipsoid: string} */

@@ -44,7 +44,10 @@ final class InverseController
             throw new UnusableInput($pointer, \sprintf('there is no point "%s" with coordinates', $name));
         }
         if (Point::LOCALLY === $p->known && !$project->isPlane()) {
-            throw new UnusableInput($pointer, \sprintf('%s is known only locally; bring it onto the grid with a localization first', $name));
+            throw new UnusableInput(
+                $pointer,
+                \sprintf('%s is known only locally; bring it onto the grid with a localization first', $name),
+            );
         }
 
         return $p;

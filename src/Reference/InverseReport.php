@@ -43,7 +43,10 @@ final class InverseReport
                 [$lat, $lon] = $system->toGeographic((float) $b->e, (float) $b->n);
                 $nb = $geoid->height(rad2deg($lat), rad2deg($lon));
             }
-            $i = Inverse::between($system, [(float) $a->e, (float) $a->n, $a->h ?? 0.0], [(float) $b->e, (float) $b->n, $b->h ?? 0.0], $na, $nb);
+            $i = Inverse::between(
+                $system, [(float) $a->e, (float) $a->n, $a->h ?? 0.0], [(float) $b->e, (float) $b->n, $b->h ?? 0.0],
+                $na, $nb,
+            );
         } catch (\DomainException $e) {
             throw new UnusableInput('', $e->getMessage());
         }
@@ -56,7 +59,10 @@ final class InverseReport
             self::row('grid distance', $i->gridDistance, 'length', $name),
             self::row('ground distance', $hasHeights ? $i->groundDistance : null, 'length', $hasHeights ? self::GROUND : self::MISSING),
             self::row('ellipsoidal distance', $i->ellipsoidalDistance, 'length', 'geodesic on '.$ellipsoid),
-            self::row('slope distance', $hasHeights ? $i->slopeDistance : null, 'length', $hasHeights ? 'straight from mark to mark' : self::MISSING),
+            self::row(
+                'slope distance', $hasHeights ? $i->slopeDistance : null, 'length',
+                $hasHeights ? 'straight from mark to mark' : self::MISSING,
+            ),
             self::row('height difference', $hasHeights ? $i->heightDifference : null, 'length', $heights),
             self::row('grid bearing', $i->gridBearing, 'angle', 'clockwise from grid north of '.$name),
             self::row('geodetic azimuth', $i->azimuthFrom, 'angle', 'of the geodesic at '.$a->name.', from true north'),
@@ -69,11 +75,13 @@ final class InverseReport
             self::end('latitude', $i->from->latDegrees, $i->to->latDegrees, 'latitude', $system->datum->name),
             self::end('longitude', $i->from->lonDegrees, $i->to->lonDegrees, 'longitude', 'from Greenwich'),
             self::end(
-                'ellipsoidal height', null === $a->h ? null : $i->from->ellipsoidalHeight, null === $b->h ? null : $i->to->ellipsoidalHeight,
+                'ellipsoidal height', null === $a->h ? null : $i->from->ellipsoidalHeight,
+                null === $b->h ? null : $i->to->ellipsoidalHeight,
                 'length', null === $geoid ? 'as stored' : 'height plus N',
             ),
             self::end(
-                'geoid height N', null === $geoid ? null : $na, null === $geoid ? null : $nb, 'length', null === $geoid ? 'no geoid in use' : $geoid->name,
+                'geoid height N', null === $geoid ? null : $na, null === $geoid ? null : $nb, 'length',
+                null === $geoid ? 'no geoid in use' : $geoid->name,
             ),
             self::end('convergence', $i->from->convergence, $i->to->convergence, 'angle', 'true azimuth less grid bearing'),
             self::end('point scale factor', $i->from->scale, $i->to->scale, 'factor', 'derivative of the projection'),
@@ -88,7 +96,10 @@ final class InverseReport
 
         return new InverseView($a->name, $b->name, [
             self::row('horizontal distance', $plan, 'length', 'plane local system: grid and ground are one'),
-            self::row('slope distance', null === $dh ? null : hypot($plan, $dh), 'length', null === $dh ? 'a height is missing' : 'from mark to mark'),
+            self::row(
+                'slope distance', null === $dh ? null : hypot($plan, $dh), 'length',
+                null === $dh ? 'a height is missing' : 'from mark to mark',
+            ),
             self::row('bearing', self::bearing($a, $b), 'angle', 'clockwise from the local north axis'),
             self::row('height difference', $dh, 'length', 'local heights'),
         ], []);

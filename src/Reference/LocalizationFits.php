@@ -70,13 +70,15 @@ final class LocalizationFits
             'gridE' => $pair->gridE, 'gridN' => $pair->gridN,
         ], $fit->rows, $pairs);
         $values = [
-            'shiftE' => $l->shiftE, 'shiftN' => $l->shiftN, 'rotation' => $l->rotationDegrees, 'scale' => $l->scale, 'centreE' => $l->centreE,
+            'shiftE' => $l->shiftE, 'shiftN' => $l->shiftN, 'rotation' => $l->rotationDegrees, 'scale' => $l->scale,
+            'centreE' => $l->centreE,
             'centreN' => $l->centreN, 'a' => $l->plane[0], 'b' => $l->plane[1], 'c' => $l->plane[2],
         ];
         $hull = array_map(static fn (array $p): array => $l->toGrid($p[0], $p[1]), $fit->hull);
 
         return new FitView(
-            $values, $fit->sd, $rows, $fit->sigma, $fit->sigmaH, $fit->redundancy, $fit->redundancyH, $fit->suspect, $hull, $this->outside($project, $fit),
+            $values, $fit->sd, $rows, $fit->sigma, $fit->sigmaH, $fit->redundancy, $fit->redundancyH, $fit->suspect,
+            $hull, $this->outside($project, $fit),
         );
     }
 
@@ -119,7 +121,8 @@ final class LocalizationFits
         $name = $p['name'] ?? null;
 
         return new Pair(
-            \is_string($name) || \is_int($name) ? (string) $name : 'pair '.($i + 1), (float) $value('localE', true), (float) $value('localN', true),
+            \is_string($name) || \is_int($name) ? (string) $name : 'pair '.($i + 1), (float) $value('localE', true),
+            (float) $value('localN', true),
             $value('localH', false), (float) $value('gridE', true), (float) $value('gridN', true), $value('gridH', false),
             (bool) ($p['horizontal'] ?? true), (bool) ($p['vertical'] ?? true),
         );

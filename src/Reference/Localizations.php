@@ -44,7 +44,8 @@ final class Localizations
             $vertical = $file['vertical']['model'] ?? null;
             $list[] = [
                 'id' => $kept->id(), 'name' => $kept->name, 'system' => \is_string($system) ? $system : 'cannot be read',
-                'pairs' => \is_array($file['pairs'] ?? null) ? \count($file['pairs']) : 0, 'vertical' => \is_string($vertical) ? $vertical : '',
+                'pairs' => \is_array($file['pairs'] ?? null) ? \count($file['pairs']) : 0,
+                'vertical' => \is_string($vertical) ? $vertical : '',
             ];
         }
 

@@ -32,11 +32,18 @@ final readonly class Movement
      * @param ?Area   $area   one transformation for all points of this area
      * @param ?string $prefer name of the transformation chosen among the candidates
      */
-    public static function between(RouteFinder $finder, Side $from, Side $to, ?Area $area, ?string $prefer = null, ?float $epoch = null): self
-    {
+    public static function between(
+        RouteFinder $finder,
+        Side $from,
+        Side $to,
+        ?Area $area,
+        ?string $prefer = null,
+        ?float $epoch = null,
+    ): self {
         try {
             $route = $finder->route(
-                new CoordinateSystem(ProjectReference::spatial($from->system)), new CoordinateSystem(ProjectReference::spatial($to->system)),
+                new CoordinateSystem(ProjectReference::spatial($from->system)),
+                new CoordinateSystem(ProjectReference::spatial($to->system)),
                 new RouteSettings(area: null === $prefer ? $area : null, epoch: $epoch, prefer: $prefer),
             );
         } catch (MissingGrid $e) {

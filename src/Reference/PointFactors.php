@@ -22,7 +22,9 @@ final class PointFactors
     /**
      * @param string $name of one point; empty for all, control and adjusted ones first
      *
-     * @return list<array{name: string, lat: ?float, lon: ?float, convergence: ?float, scale: ?float, combined: ?float, n: ?float}> degrees and metres
+     * @return list<array{
+     *     name: string, lat: ?float, lon: ?float, convergence: ?float, scale: ?float, combined: ?float, n: ?float,
+     * }> degrees and metres
      */
     public function of(Project $project, string $name): array
     {
@@ -56,7 +58,8 @@ final class PointFactors
         }
 
         return [
-            'name' => $p->name, 'lat' => $at?->latDegrees, 'lon' => $at?->lonDegrees, 'convergence' => $at?->convergence, 'scale' => $at?->scale,
+            'name' => $p->name, 'lat' => $at?->latDegrees, 'lon' => $at?->lonDegrees,
+            'convergence' => $at?->convergence, 'scale' => $at?->scale,
             'combined' => $at?->combined(), 'n' => $n,
         ];
     }

@@ -55,7 +55,8 @@ final class ProjectReference implements MeaningOfCoordinates
 
     public function beginsIn(string $reference): string
     {
-        return $this->projected(0, $reference)->code ?? throw new UnusableInput('/reference', 'a new project begins in a system of the registry');
+        return $this->projected(0, $reference)->code
+            ?? throw new UnusableInput('/reference', 'a new project begins in a system of the registry');
     }
 
     public function registry(): Registry
@@ -92,7 +93,8 @@ final class ProjectReference implements MeaningOfCoordinates
         }
         try {
             if (1 === preg_match('/^custom:([0-9]{1,15})$/', $reference, $match)) {
-                $own = $this->systems->in($project, (int) $match[1]) ?? throw new UnusableInput('/reference', 'there is no such system in this project');
+                $own = $this->systems->in($project, (int) $match[1])
+                    ?? throw new UnusableInput('/reference', 'there is no such system in this project');
 
                 return self::named($this->read($own->definition)->horizontal, $own->name);
             }

@@ -22,7 +22,10 @@ final class RecentSystemRepository extends ServiceEntityRepository
     /** @return list<string> codes, the last used first */
     public function of(User $user): array
     {
-        return array_map(static fn (RecentSystem $r): string => $r->code, $this->findBy(['user' => $user->id()], ['usedAt' => 'DESC'], self::OFFERED));
+        return array_map(
+            static fn (RecentSystem $r): string => $r->code,
+            $this->findBy(['user' => $user->id()], ['usedAt' => 'DESC'], self::OFFERED),
+        );
     }
 
     public function used(User $user, string $code, \DateTimeImmutable $at): void

@@ -49,10 +49,15 @@ final class ReferenceController
     }
 
     #[Route(Id::PROJECT.'/reference/system', methods: 'GET')]
-    public function detail(#[Reads] Project $project, Request $request, ProjectReference $references, SystemDescription $descriptions): JsonResponse
-    {
+    public function detail(
+        #[Reads] Project $project,
+        Request $request,
+        ProjectReference $references,
+        SystemDescription $descriptions,
+    ): JsonResponse {
         $reference = (string) $request->query->get('reference');
-        $system = $references->system($project->id(), $reference) ?? throw new UnusableInput('/reference', 'a plane local system has no definition');
+        $system = $references->system($project->id(), $reference)
+            ?? throw new UnusableInput('/reference', 'a plane local system has no definition');
 
         return new JsonResponse($descriptions->of($project->id(), $reference, $system, $references->extent($project)));
     }

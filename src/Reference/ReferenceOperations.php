@@ -47,7 +47,9 @@ final class ReferenceOperations
     /** @param string $file the localization as its open file */
     public function keepLocalization(string $name, string $file, string $title): Keep
     {
-        $make = static fn (Project $project, Journal $journal): KeptLocalization => new KeptLocalization($project, $name, $file, $journal->at);
+        $make = static fn (
+            Project $project, Journal $journal,
+        ): KeptLocalization => new KeptLocalization($project, $name, $file, $journal->at);
 
         return new Keep($this->kept, 'localization', $name, $title, $make);
     }

@@ -33,7 +33,8 @@ final class ReferencePage
         return new ReferenceView(
             null === $system ? null : $this->descriptions->of($project->id(), $project->reference(), $system, $extent), $project->heights(),
             $project->geoid(), $tally['placed'], $tally['local'], $extent?->bounds(), $tally['meanHeight'], $own,
-            $this->grids->of($project, $extent), $this->localizations->listed($project), self::methods(), $this->references->registry()->version(),
+            $this->grids->of($project, $extent), $this->localizations->listed($project), self::methods(),
+            $this->references->registry()->version(),
         );
     }
 
@@ -47,7 +48,10 @@ final class ReferencePage
         };
         $methods = [];
         foreach (Methods::METHODS as $code => [$name, $parameters]) {
-            $asked = array_map(static fn (int $p): array => ['code' => $p, 'name' => Methods::PARAMETERS[$p], 'kind' => $kind($p)], $parameters);
+            $asked = array_map(
+                static fn (int $p): array => ['code' => $p, 'name' => Methods::PARAMETERS[$p], 'kind' => $kind($p)],
+                $parameters,
+            );
             $methods[] = ['code' => $code, 'name' => $name, 'parameters' => $asked];
         }
 

@@ -34,7 +34,10 @@ final class SystemDefiner
         }
     }
 
-    /** Reads a definition and places a known point with it; problems are said, not thrown, so that a form can show them while it is typed. */
+    /**
+     * Reads a definition and places a known point with it; problems are said, not thrown, so that a form can show them
+     * while it is typed.
+     */
     public function tried(CustomSystemRequest $request): TriedView
     {
         try {

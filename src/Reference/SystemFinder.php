@@ -84,7 +84,9 @@ final class SystemFinder
         $own = $this->systems->of($project);
         usort($own, static fn (CustomSystem $a, CustomSystem $b): int => strcmp($a->name, $b->name));
         $hits = array_map(
-            static fn (CustomSystem $s): SystemHit => new SystemHit($s->reference(), $s->name, 'projected', 'of this project', 'own system', false, false), $own,
+            static fn (CustomSystem $s): SystemHit => new SystemHit(
+                $s->reference(), $s->name, 'projected', 'of this project', 'own system', false, false,
+            ), $own,
         );
         foreach ($recent as $code) {
             foreach ($search->byWords($code, $extent, 1) as $hit) {
@@ -165,6 +167,9 @@ final class SystemFinder
     {
         $isRecent = \in_array($hit['code'], $recent, true);
 
-        return new SystemHit($hit['code'], $hit['name'], $hit['kind'], $hit['area']->name ?? '', $hit['why'], $hit['deprecated'], $isRecent);
+        return new SystemHit(
+            $hit['code'], $hit['name'], $hit['kind'], $hit['area']->name ?? '', $hit['why'], $hit['deprecated'],
+            $isRecent,
+        );
     }
 }

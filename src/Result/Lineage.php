@@ -34,7 +34,10 @@ final class Lineage
         if (null === $result) {
             return;
         }
-        $text = \sprintf('%s, run %d, %s UTC by %s', $result->label, $result->run, $result->createdAt->format('Y-m-d H:i'), $result->authorName);
+        $text = \sprintf(
+            '%s, run %d, %s UTC by %s', $result->label, $result->run, $result->createdAt->format('Y-m-d H:i'),
+            $result->authorName,
+        );
         $steps[] = new LineageView($depth, $text, isset($stale[$slot]));
         foreach (array_map(strval(...), array_keys($result->inputs)) as $input) {
             if (str_starts_with($input, Result::RESULT)) {

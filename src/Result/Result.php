@@ -75,7 +75,10 @@ class Result implements Journaled
     /** @return list<string> slots it rests on */
     public function restsOn(): array
     {
-        $slots = array_filter(array_map(strval(...), array_keys($this->inputs)), static fn (string $i): bool => str_starts_with($i, self::RESULT));
+        $slots = array_filter(
+            array_map(strval(...), array_keys($this->inputs)),
+            static fn (string $i): bool => str_starts_with($i, self::RESULT),
+        );
 
         return array_values(array_map(static fn (string $i): string => substr($i, \strlen(self::RESULT)), $slots));
     }

@@ -40,6 +40,7 @@ final class ResultRepository extends ServiceEntityRepository
     {
         $dql = 'SELECT MAX(r.run) FROM '.Result::class.' r WHERE r.project = :p AND r.slot = :s';
 
-        return (int) $this->getEntityManager()->createQuery($dql)->setParameters(['p' => $project->id(), 's' => $slot])->getSingleScalarResult();
+        return (int) $this->getEntityManager()->createQuery($dql)
+            ->setParameters(['p' => $project->id(), 's' => $slot])->getSingleScalarResult();
     }
 }

@@ -96,7 +96,9 @@ final class Results
         if (null === $revision) {
             return $this->computed($project); // within a change: what is there now need not stay
         }
-        $item = $this->cache->getItem(\sprintf('stale.%d.%d.%s', $project->id(), $revision, $this->entries->newest($project, 1)[0]->changes ?? ''));
+        $item = $this->cache->getItem(\sprintf(
+            'stale.%d.%d.%s', $project->id(), $revision, $this->entries->newest($project, 1)[0]->changes ?? '',
+        ));
         if (!$item->isHit()) {
             $item->set($this->computed($project))->expiresAfter(86400);
             $this->cache->save($item);

@@ -39,7 +39,11 @@ final class SqlitePragmas implements Middleware
 
                 $pdo = $connection->getNativeConnection();
                 if ($pdo instanceof \PDO) {
-                    $pdo->sqliteCreateFunction(SqlitePragmas::EXACT, static fn (?string $text): ?float => null === $text ? null : (float) $text, 1);
+                    $pdo->sqliteCreateFunction(
+                        SqlitePragmas::EXACT,
+                        static fn (?string $text): ?float => null === $text ? null : (float) $text,
+                        1,
+                    );
                 }
 
                 return $connection;

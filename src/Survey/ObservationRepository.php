@@ -62,7 +62,8 @@ final class ObservationRepository extends ServiceEntityRepository
     /** @return list<Observation> that begin, end or look back at a point */
     public function touching(Project $project, string $name): array
     {
-        $query = $this->createQueryBuilder('o')->where('o.project = :p AND (o.fromName = :n OR o.toName = :n OR o.backName = :n)')->orderBy('o.id');
+        $query = $this->createQueryBuilder('o')
+            ->where('o.project = :p AND (o.fromName = :n OR o.toName = :n OR o.backName = :n)')->orderBy('o.id');
 
         return array_values($query->setParameter('p', $project->id())->setParameter('n', $name)->getQuery()->getResult());
     }
@@ -70,7 +71,9 @@ final class ObservationRepository extends ServiceEntityRepository
     /** @return list<Observation> */
     public function like(Project $project, string $text, int $most): array
     {
-        $query = $this->createQueryBuilder('o')->where("o.project = :p AND CONCAT(o.fromName, '/', o.setName, ' ', o.toName) LIKE :like ESCAPE '!'");
+        $query = $this->createQueryBuilder('o')->where(
+            "o.project = :p AND CONCAT(o.fromName, '/', o.setName, ' ', o.toName) LIKE :like ESCAPE '!'",
+        );
         $query->setParameter('p', $project->id())->setParameter('like', Like::containing($text))->orderBy('o.id')->setMaxResults($most);
 
         return array_values($query->getQuery()->getResult());

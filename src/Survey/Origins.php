@@ -15,7 +15,9 @@ final class Origins
     public static function of(array $files, string $noun): array
     {
         return array_values(array_map(
-            static fn (array $f): string => \sprintf('%d %s of %s (sha-256 %s…)', $f['count'], $noun, $f['file'], substr($f['sha256'], 0, 10)), $files,
+            static fn (array $f): string => \sprintf(
+                '%d %s of %s (sha-256 %s…)', $f['count'], $noun, $f['file'], substr($f['sha256'], 0, 10),
+            ), $files,
         ));
     }
 }

@@ -71,7 +71,9 @@ final class PointRepository extends ServiceEntityRepository
         $query = $this->createQueryBuilder('p')->where("p.project = :p AND p.name LIKE :like ESCAPE '!'")->setMaxResults($most);
         $query->orderBy('LENGTH(p.name)')->addOrderBy('p.name');
 
-        return array_values($query->setParameter('p', $project->id())->setParameter('like', Like::containing($text))->getQuery()->getResult());
+        return array_values($query->setParameter(
+            'p', $project->id(),
+        )->setParameter('like', Like::containing($text))->getQuery()->getResult());
     }
 
     /**
@@ -86,7 +88,10 @@ final class PointRepository extends ServiceEntityRepository
         $counts = $query->getQuery()->getSingleResult();
         $mean = $query->select('AVG(p.h)')->andWhere("p.known = 'global'")->getQuery()->getSingleScalarResult();
 
-        return ['placed' => (int) $counts['placed'], 'local' => (int) $counts['local'], 'meanHeight' => null === $mean ? null : (float) $mean];
+        return [
+            'placed' => (int) $counts['placed'], 'local' => (int) $counts['local'],
+            'meanHeight' => null === $mean ? null : (float) $mean,
+        ];
     }
 
     /** @return ?array{float, float, float, float} least easting and northing, greatest easting and northing of points known globally */
@@ -137,7 +142,10 @@ final class PointRepository extends ServiceEntityRepository
      */
     public function namesCoded(Project $project, string $code): array
     {
-        return array_map(static fn (Point $p): string => $p->name, $this->findBy(['project' => $project->id(), 'code' => $code], ['id' => 'ASC']));
+        return array_map(
+            static fn (Point $p): string => $p->name,
+            $this->findBy(['project' => $project->id(), 'code' => $code], ['id' => 'ASC']),
+        );
     }
 
     /** @return array<string, string> which coordinates of control are held, by name */
@@ -254,7 +262,10 @@ final class PointRepository extends ServiceEntityRepository
             $source = [$p->code, $file->id(), $p->line];
             $control = $isControl ? [$role, $p->e, $p->n, $p->h, $p->held, $p->sdE, $p->sdN, $p->sdH] : [];
             if (null === $old) {
-                $row = [$project->id(), $p->name, Point::FROM_FILE, $known, ...$source, $p->e, $p->n, $p->h, ...($isControl ? $control : [$role])];
+                $row = [
+                    $project->id(), $p->name, Point::FROM_FILE, $known, ...$source, $p->e, $p->n, $p->h,
+                    ...($isControl ? $control : [$role]),
+                ];
                 $new->insert($row);
                 continue;
             }

@@ -61,9 +61,11 @@ final class SurveyFileRepository extends ServiceEntityRepository
     /** Another accepted file of the project with the same bytes. */
     public function twin(SurveyFile $file): ?SurveyFile
     {
-        $query = $this->createQueryBuilder('f')->where('f.project = :p AND f.sha256 = :s AND f.id <> :id AND f.state = :a')->setMaxResults(1);
+        $query = $this->createQueryBuilder('f')
+            ->where('f.project = :p AND f.sha256 = :s AND f.id <> :id AND f.state = :a')->setMaxResults(1);
         $query->setParameters(new \Doctrine\Common\Collections\ArrayCollection([
-            new Query\Parameter('p', $file->project()->id()), new Query\Parameter('s', $file->sha256()), new Query\Parameter('id', $file->id()),
+            new Query\Parameter('p', $file->project()->id()), new Query\Parameter('s', $file->sha256()),
+            new Query\Parameter('id', $file->id()),
             new Query\Parameter('a', SurveyFile::ACCEPTED),
         ]));
 
@@ -81,8 +83,11 @@ final class SurveyFileRepository extends ServiceEntityRepository
     /** @return list<SurveyFile> */
     public function named(Project $project, string $like, int $most): array
     {
-        $query = $this->createQueryBuilder('f')->where("f.project = :p AND f.name LIKE :like ESCAPE '!'")->orderBy('f.id')->setMaxResults($most);
+        $query = $this->createQueryBuilder('f')->where("f.project = :p AND f.name LIKE :like ESCAPE '!'")
+            ->orderBy('f.id')->setMaxResults($most);
 
-        return array_values($query->setParameter('p', $project->id())->setParameter('like', Like::containing($like))->getQuery()->getResult());
+        return array_values($query->setParameter(
+            'p', $project->id(),
+        )->setParameter('like', Like::containing($like))->getQuery()->getResult());
     }
 }

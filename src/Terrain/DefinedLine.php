@@ -37,7 +37,8 @@ final readonly class DefinedLine
         $vertices = [];
         foreach (\is_array($line['vertices'] ?? []) ? $line['vertices'] ?? [] : [null] as $k => $vertex) {
             $isPlace = \is_array($vertex) && self::isNumber($vertex[0] ?? null) && self::isNumber($vertex[1] ?? null);
-            $vertices[] = $isPlace ? [(float) $vertex[0], (float) $vertex[1]] : throw new UnusableInput("$pointer/vertices/$k", 'is [easting, northing]');
+            $vertices[] = $isPlace ? [(float) $vertex[0], (float) $vertex[1]] :
+                throw new UnusableInput("$pointer/vertices/$k", 'is [easting, northing]');
         }
         if ([] === $points && [] === $vertices) {
             throw new UnusableInput($pointer, 'has neither points nor vertices');

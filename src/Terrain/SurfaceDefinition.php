@@ -62,7 +62,10 @@ final readonly class SurfaceDefinition
     {
         $lines = array_values(array_map(DefinedLine::fromArray(...), $d['lines'] ?? []));
 
-        return new self($d['roles'] ?? [], $d['codes'] ?? [], $d['exclude'] ?? [], $lines, $d['maxEdge'] ?? null, (float) ($d['interval'] ?? 1.0));
+        return new self(
+            $d['roles'] ?? [], $d['codes'] ?? [], $d['exclude'] ?? [], $lines, $d['maxEdge'] ?? null,
+            (float) ($d['interval'] ?? 1.0),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -122,7 +125,10 @@ final readonly class SurfaceDefinition
             throw new UnusableInput('/roles', $reason);
         }
 
-        return new SurfaceBuilder($x, $y, $z, $names, array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines));
+        return new SurfaceBuilder(
+            $x, $y, $z, $names,
+            array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines),
+        );
     }
 
     /** @param array<string, PointRow> $points with heights, by name */
@@ -132,7 +138,10 @@ final readonly class SurfaceDefinition
         foreach ($line->points as $name) {
             $p = $points[$name] ?? null;
             if (null === $p) {
-                throw new UnusableInput('/lines', \sprintf('line "%s" runs through %s, which is not a point with a height', $line->name, $name));
+                throw new UnusableInput(
+                    '/lines',
+                    \sprintf('line "%s" runs through %s, which is not a point with a height', $line->name, $name),
+                );
             }
             $vertices[] = [(float) $p->e, (float) $p->n, $line->isClosed() ? null : $p->h];
         }

@@ -43,7 +43,10 @@ final class SurfaceDrawing implements DrawingSource
         foreach ($surfaces as $id) {
             $surface = $this->surface($project, $id);
             foreach ($surface->definition()->lines as $line) {
-                $lines[] = new DrawnLine($line->role, $surface->name(), self::vertices($line, $places), $line->isClosed(), [] !== $line->vertices);
+                $lines[] = new DrawnLine(
+                    $line->role, $surface->name(), self::vertices($line, $places), $line->isClosed(),
+                    [] !== $line->vertices,
+                );
             }
         }
 
@@ -72,7 +75,8 @@ final class SurfaceDrawing implements DrawingSource
     {
         $vertices = [];
         foreach ($line->points as $name) {
-            $p = $places[$name] ?? throw new UnusableInput('/surfaces', \sprintf('line "%s" runs through %s, which has no place', $line->name, $name));
+            $p = $places[$name]
+                ?? throw new UnusableInput('/surfaces', \sprintf('line "%s" runs through %s, which has no place', $line->name, $name));
             $vertices[] = [(float) $p->e, (float) $p->n, $p->h ?? 0.0];
         }
         foreach ($line->vertices as $v) {

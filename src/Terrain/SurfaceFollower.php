@@ -30,7 +30,9 @@ final class SurfaceFollower implements FollowsReference, FollowsRename
         $rename = static fn (string $name): string => $name === $from ? $to : $name;
         foreach ($this->surfaces->of($project) as $surface) {
             $definition = $surface->definition()->withLines(
-                static fn (DefinedLine $l): DefinedLine => new DefinedLine($l->role, $l->name, self::joined(array_map($rename, $l->points)), $l->vertices),
+                static fn (DefinedLine $l): DefinedLine => new DefinedLine(
+                    $l->role, $l->name, self::joined(array_map($rename, $l->points)), $l->vertices,
+                ),
             );
             $surface->define($surface->name(), $definition->without(array_values(array_unique(array_map($rename, $definition->exclude)))));
         }
@@ -45,6 +47,10 @@ final class SurfaceFollower implements FollowsReference, FollowsRename
      */
     private static function joined(array $names): array
     {
-        return array_values(array_filter($names, static fn (string $n, int $i): bool => 0 === $i || $names[$i - 1] !== $n, \ARRAY_FILTER_USE_BOTH));
+        return array_values(array_filter(
+            $names,
+            static fn (string $n, int $i): bool => 0 === $i || $names[$i - 1] !== $n,
+            \ARRAY_FILTER_USE_BOTH,
+        ));
     }
 }

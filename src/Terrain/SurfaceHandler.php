@@ -20,6 +20,9 @@ final class SurfaceHandler implements JobHandler
 
     public function run(JobContext $context): void
     {
-        $this->maker->make($context->project, $context->authorName, (int) $context->payload['surface'], $context->report(...), $context->jobId);
+        $this->maker->make(
+            $context->project, $context->authorName, (int) $context->payload['surface'], $context->report(...),
+            $context->jobId,
+        );
     }
 }

@@ -48,7 +48,9 @@ final class SurfaceMaker implements Recompute
     {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $contents = ['points', 'surface:'.$surface];
-        [$basis, [$name, $definition, $builder]] = $this->results->reading($project, $contents, [AcceptedCoordinates::SLOT], function (Project $project) use ($surface): array {
+        [
+            $basis, [$name, $definition, $builder],
+        ] = $this->results->reading($project, $contents, [AcceptedCoordinates::SLOT], function (Project $project) use ($surface): array {
             $s = $this->surfaces->in($project, $surface) ?? throw new UnusableInput('', 'there is no such surface');
             $definition = $s->definition();
 

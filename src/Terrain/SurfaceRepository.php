@@ -41,8 +41,11 @@ final class SurfaceRepository extends ServiceEntityRepository
     /** @return list<Surface> */
     public function like(Project $project, string $text, int $most): array
     {
-        $query = $this->createQueryBuilder('s')->where("s.project = :p AND s.name LIKE :like ESCAPE '!'")->orderBy('s.id')->setMaxResults($most);
+        $query = $this->createQueryBuilder('s')->where("s.project = :p AND s.name LIKE :like ESCAPE '!'")
+            ->orderBy('s.id')->setMaxResults($most);
 
-        return array_values($query->setParameter('p', $project->id())->setParameter('like', Like::containing($text))->getQuery()->getResult());
+        return array_values($query->setParameter(
+            'p', $project->id(),
+        )->setParameter('like', Like::containing($text))->getQuery()->getResult());
     }
 }

@@ -32,7 +32,8 @@ final readonly class SurfaceSummary
         $s = $result->summary;
 
         return new self(
-            $s['points'], $s['triangles'], $s['planArea'], $s['surfaceArea'], $s['hMin'], $s['hMax'], $s['interval'], $s['contourCount'], $s['contours'],
+            $s['points'], $s['triangles'], $s['planArea'], $s['surfaceArea'], $s['hMin'], $s['hMax'], $s['interval'],
+            $s['contourCount'], $s['contours'],
             $s['warnings'],
         );
     }

@@ -90,6 +90,7 @@ final class TerrainController
 
     private function result(Project $project, int $surface): Result
     {
-        return $this->results->current($project)['surface:'.$surface] ?? throw new NotFoundHttpException('This surface is not computed yet.');
+        return $this->results->current($project)['surface:'.$surface]
+            ?? throw new NotFoundHttpException('This surface is not computed yet.');
     }
 }

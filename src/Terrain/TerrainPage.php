@@ -28,7 +28,8 @@ final class TerrainPage
         $current = $this->results->current($project);
         $stale = $this->results->stale($project);
         $views = array_map(static fn (Surface $s): SurfaceView => self::surface(
-            $s, $current[$s->slot()] ?? null, $stale[$s->slot()] ?? [], $current['volume:'.$s->id()] ?? null, $stale['volume:'.$s->id()] ?? [],
+            $s, $current[$s->slot()] ?? null, $stale[$s->slot()] ?? [], $current['volume:'.$s->id()] ?? null,
+            $stale['volume:'.$s->id()] ?? [],
         ), $this->surfaces->of($project));
 
         return new TerrainView($views, $this->points->codes($project));
@@ -45,8 +46,10 @@ final class TerrainPage
         $lines = array_map(static fn (DefinedLine $l): LineView => new LineView($l->role, $l->name, $l->points, $l->vertices), $d->lines);
 
         return new SurfaceView(
-            $surface->id(), $surface->version(), $surface->name(), $d->roles, $d->codes, $d->exclude, $lines, $d->maxEdge, $d->interval, null !== $s,
-            $result->run ?? 0, $s->points ?? 0, $s->triangles ?? 0, $s->planArea ?? 0.0, $s->surfaceArea ?? 0.0, $s->hMin ?? 0.0, $s->hMax ?? 0.0,
+            $surface->id(), $surface->version(), $surface->name(), $d->roles, $d->codes, $d->exclude, $lines,
+            $d->maxEdge, $d->interval, null !== $s,
+            $result->run ?? 0, $s->points ?? 0, $s->triangles ?? 0, $s->planArea ?? 0.0, $s->surfaceArea ?? 0.0,
+            $s->hMin ?? 0.0, $s->hMax ?? 0.0,
             $s->contourCount ?? 0, $result?->output, $s?->contours, $stale, $s->warnings ?? [],
             null === $volume ? null : self::volume($volume, $staleVolume), $result?->at(), $result?->authorName,
         );
@@ -57,6 +60,9 @@ final class TerrainPage
     {
         $v = $result->summary;
 
-        return new VolumeView($v['elevation'], $v['cut'], $v['fill'], $v['net'], $v['areaCut'], $v['areaFill'], $v['planArea'], $stale, $result->at());
+        return new VolumeView(
+            $v['elevation'], $v['cut'], $v['fill'], $v['net'], $v['areaCut'], $v['areaFill'], $v['planArea'], $stale,
+            $result->at(),
+        );
     }
 }

@@ -15,7 +15,10 @@ final class SessionsTest extends ApiTestCase
     /** @param array<string, string> $server */
     private function browser(array $server = []): KernelBrowser
     {
-        $browser = new KernelBrowser(self::$kernel ?? self::fail('no kernel'), $server + ['REMOTE_ADDR' => '10.9.8.7', 'HTTP_USER_AGENT' => 'Browser of the office']);
+        $browser = new KernelBrowser(
+            self::$kernel ?? self::fail('no kernel'),
+            $server + ['REMOTE_ADDR' => '10.9.8.7', 'HTTP_USER_AGENT' => 'Browser of the office'],
+        );
         $browser->disableReboot();
 
         return $browser;
@@ -78,7 +81,10 @@ final class SessionsTest extends ApiTestCase
         self::assertSame([200, 200], [$this->in($desk), $this->in($field)]);
         self::assertSame(200, $this->ask($desk, 'GET', '/api/account/sessions'));
         $places = json_decode((string) $desk->getResponse()->getContent(), true);
-        self::assertEqualsCanonicalizing([['Tablet', '10.3.3.3', false], ['Browser of the office', '10.9.8.7', true]], array_map(static fn (array $p): array => [$p['agent'], $p['address'], $p['current']], $places));
+        self::assertEqualsCanonicalizing(
+            [['Tablet', '10.3.3.3', false], ['Browser of the office', '10.9.8.7', true]],
+            array_map(static fn (array $p): array => [$p['agent'], $p['address'], $p['current']], $places),
+        );
         $tablet = array_column($places, 'id', 'agent')['Tablet'];
         self::assertSame(200, $this->ask($desk, 'DELETE', "/api/account/sessions/$tablet"));
         self::assertSame(401, $this->ask($field, 'GET', '/api/projects'));
@@ -91,14 +97,19 @@ final class SessionsTest extends ApiTestCase
         $this->ask($other, 'DELETE', "/api/account/sessions/$mine");
         self::assertSame(200, $this->ask($desk, 'GET', '/api/account/sessions'));
         $this->ask($desk, 'POST', '/api/logout');
-        self::assertSame(0, (int) $this->database()->fetchOne('SELECT COUNT(*) FROM user_session s JOIN account a ON a.id = s.user_id WHERE a.username = ?', ['owner']));
+        self::assertSame(0, (int) $this->database()->fetchOne(
+            'SELECT COUNT(*) FROM user_session s JOIN account a ON a.id = s.user_id WHERE a.username = ?',
+            ['owner'],
+        ));
     }
 
     public function testAnIdleSessionEndsAndAskingForNewsDoesNotKeepItAlive(): void
     {
         $browser = $this->browser();
         $this->in($browser);
-        $age = fn (int $minutes) => $this->database()->executeStatement('UPDATE user_session SET used_at = ?', [gmdate('Y-m-d H:i:s', time() - 60 * $minutes)]);
+        $age = fn (int $minutes) => $this->database()->executeStatement(
+            'UPDATE user_session SET used_at = ?', [gmdate('Y-m-d H:i:s', time() - 60 * $minutes)],
+        );
         $used = fn (): string => (string) $this->database()->fetchOne('SELECT used_at FROM user_session');
         $age(700);
         $before = $used();
@@ -121,7 +132,10 @@ final class SessionsTest extends ApiTestCase
         self::assertSame(422, $this->ask($desk, 'PUT', '/api/account/password', ['current' => 'wrong', 'new' => 'another long password']));
         self::assertSame('/current', json_decode((string) $desk->getResponse()->getContent(), true)['errors'][0]['pointer']);
         self::assertSame(422, $this->ask($desk, 'PUT', '/api/account/password', ['current' => self::PASSWORD, 'new' => 'short']));
-        self::assertSame(200, $this->ask($desk, 'PUT', '/api/account/password', ['current' => self::PASSWORD, 'new' => 'another long password']));
+        self::assertSame(
+            200,
+            $this->ask($desk, 'PUT', '/api/account/password', ['current' => self::PASSWORD, 'new' => 'another long password']),
+        );
         self::assertSame(401, $this->ask($field, 'GET', '/api/projects'));
         self::assertSame(200, $this->ask($desk, 'GET', '/api/projects'));
         self::assertSame([401, 200], [$this->in($this->browser()), $this->in($this->browser(), 'another long password')]);

@@ -18,7 +18,10 @@ final class RoutesTest extends ApiTestCase
     /** Addresses without a project in them that anyone may ask. */
     private const OPEN = ['/api/login', '/api/logout', '/api/session'];
     /** Unsafe by their method, but they change nothing: whoever may read may ask. */
-    private const ASKING = ['/reference/preview', '/reference/custom/try', '/reference/design', '/reference/extract/plan', '/reference/localizations/fit'];
+    private const ASKING = [
+        '/reference/preview', '/reference/custom/try', '/reference/design', '/reference/extract/plan',
+        '/reference/localizations/fit',
+    ];
 
     /** @return iterable<string, array{string, string, Route}> method, path with numbers in its places, route */
     private function routes(string $number = '7'): iterable
@@ -27,7 +30,10 @@ final class RoutesTest extends ApiTestCase
             if (!str_starts_with($route->getPath(), '/api')) {
                 continue;
             }
-            $path = strtr($route->getPath(), ['{id}' => (string) $this->project, '{format}' => explode('|', $route->getRequirement('format') ?? 'x')[0]]);
+            $path = strtr(
+                $route->getPath(),
+                ['{id}' => (string) $this->project, '{format}' => explode('|', $route->getRequirement('format') ?? 'x')[0]],
+            );
             $path = (string) preg_replace('/\{\w+\}/', $number, $path);
             foreach ($route->getMethods() ?: ['GET'] as $method) {
                 yield "$method {$route->getPath()}" => [$method, $path, $route];
@@ -38,7 +44,10 @@ final class RoutesTest extends ApiTestCase
     /** @param array<string, string> $server */
     private function ask(string $method, string $path, string $body = '{}', array $server = []): int
     {
-        $usual = ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $this->get('/api/session')['token']];
+        $usual = [
+            'CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json',
+            'HTTP_X_MENSURA_TOKEN' => $this->get('/api/session')['token'],
+        ];
         $this->client->request($method, $path, [], [], $server + $usual, 'GET' === $method ? null : $body);
 
         return $this->client->getResponse()->getStatusCode();
@@ -87,7 +96,8 @@ final class RoutesTest extends ApiTestCase
             if (!str_contains($route->getPath(), '{id}')) {
                 continue;
             }
-            $asks = 'GET' === $method || [] !== array_filter(self::ASKING, static fn (string $a): bool => str_ends_with($route->getPath(), $a));
+            $asks = 'GET' === $method
+                || [] !== array_filter(self::ASKING, static fn (string $a): bool => str_ends_with($route->getPath(), $a));
             $manages = 'PUT' === $method && str_ends_with($route->getPath(), '/members');
             $may = $asks || Role::Owner === $role || Role::Editor === $role && !$manages;
             $status = $this->ask($method, $path);
@@ -101,12 +111,22 @@ final class RoutesTest extends ApiTestCase
     {
         $before = $this->get('')['ledgerCount'];
         $bodies = [
-            '', 'null', '[]', '7', '"text"', '{', "\xFF\xFE{}", "{\"name\":\"\xC3\x28\"}", str_repeat('[', 600).str_repeat(']', 600), '{"name":1e999,"e":1e999,"elevation":1e999,"interval":1e999}',
-            '{"rows":[{"id":"1","component":null}],"aside":true}', '{"rows":[{"id":[1],"component":["dx"]}],"aside":true}', '{"rows":[{"id":1.9,"component":7}],"aside":true}', '{"rows":7,"aside":[]}',
-            '{"kind":["csv"],"surfaces":["1",[2],{"a":3}]}', '{"kind":"csv","surfaces":["1"]}', '{"kind":"juggle"}', '{"point":["A"],"e":[],"n":{},"h":"x","held":7}', '{"from":["a"],"to":{"b":1}}', '{"from":"\u0000","to":"\u202e"}',
-            '{"name":["x"],"roles":{"a":1},"codes":"T","lines":[[1]],"interval":"x"}', '{"name":"x","roles":["surveyed",7],"lines":[{"role":"breakline","points":[1,[2]],"vertices":"no"}],"interval":1}', '{"reference":["EPSG:25830"],"heights":7,"epoch":"x"}',
-            '{"columns":{"e":[1]},"kind":["points"],"units":7}', '{"columns":7,"kind":"points"}', '{"username":["x"],"role":["owner"]}', '{"pairs":{"a":1},"system":[1]}', '{"leaveOutBad":"maybe"}', '{"length":{"m":1},"angle":[],"decimals":9e99}',
-            '{"geoid":[1],"by":[2],"south":"x"}', '{"definition":[1],"name":{"a":1},"parameters":{"8801":[1]}}', '{"parameters":7,"name":"x","method":"x"}', '{"frame":7,"heights":[],"far":"x"}',
+            '', 'null', '[]', '7', '"text"', '{', "\xFF\xFE{}", "{\"name\":\"\xC3\x28\"}",
+            str_repeat('[', 600).str_repeat(']', 600), '{"name":1e999,"e":1e999,"elevation":1e999,"interval":1e999}',
+            '{"rows":[{"id":"1","component":null}],"aside":true}',
+            '{"rows":[{"id":[1],"component":["dx"]}],"aside":true}',
+            '{"rows":[{"id":1.9,"component":7}],"aside":true}', '{"rows":7,"aside":[]}',
+            '{"kind":["csv"],"surfaces":["1",[2],{"a":3}]}', '{"kind":"csv","surfaces":["1"]}', '{"kind":"juggle"}',
+            '{"point":["A"],"e":[],"n":{},"h":"x","held":7}', '{"from":["a"],"to":{"b":1}}',
+            '{"from":"\u0000","to":"\u202e"}',
+            '{"name":["x"],"roles":{"a":1},"codes":"T","lines":[[1]],"interval":"x"}',
+            '{"name":"x","roles":["surveyed",7],"lines":[{"role":"breakline","points":[1,[2]],"vertices":"no"}],"interval":1}',
+            '{"reference":["EPSG:25830"],"heights":7,"epoch":"x"}',
+            '{"columns":{"e":[1]},"kind":["points"],"units":7}', '{"columns":7,"kind":"points"}',
+            '{"username":["x"],"role":["owner"]}', '{"pairs":{"a":1},"system":[1]}', '{"leaveOutBad":"maybe"}',
+            '{"length":{"m":1},"angle":[],"decimals":9e99}',
+            '{"geoid":[1],"by":[2],"south":"x"}', '{"definition":[1],"name":{"a":1},"parameters":{"8801":[1]}}',
+            '{"parameters":7,"name":"x","method":"x"}', '{"frame":7,"heights":[],"far":"x"}',
         ];
         foreach ($this->routes() as $name => [$method, $path]) {
             foreach ('GET' === $method ? ['{}'] : $bodies as $body) {
@@ -118,11 +138,19 @@ final class RoutesTest extends ApiTestCase
         foreach (['99999999999999999999', '٣', '-1', '1e1', '0x1', '1.5', '%00', '%FF', '..', '1%27', ' '] as $number) {
             foreach ($this->routes(rawurlencode(rawurldecode($number))) as $name => [$method, $path]) {
                 $this->problem($method, $path, '{}', "$name with $number");
-                $this->problem($method, str_replace("/projects/{$this->project}", '/projects/'.rawurlencode($number), $path), '{}', "$name of project $number");
+                $this->problem(
+                    $method,
+                    str_replace("/projects/{$this->project}", '/projects/'.rawurlencode($number), $path),
+                    '{}',
+                    "$name of project $number",
+                );
             }
         }
         foreach (['q', 'from', 'to', 'point', 'lat', 'lon', 'geoid', 'reference', 'since'] as $field) {
-            foreach (["$field\[]=1", "$field\[a]\[b]=1", "$field=%FF%FE", "$field=%00", "$field=1e999", "$field=99999999999999999999", "$field=".str_repeat('x', 5000), "$field=%25%5C%27"] as $query) {
+            foreach ([
+                "$field\[]=1", "$field\[a]\[b]=1", "$field=%FF%FE", "$field=%00", "$field=1e999",
+                "$field=99999999999999999999", "$field=".str_repeat('x', 5000), "$field=%25%5C%27",
+            ] as $query) {
                 foreach ($this->routes() as $name => [$method, $path]) {
                     if ('GET' === $method) {
                         $this->problem('GET', $path.'?'.stripslashes($query), '{}', "$name?$query");
@@ -135,13 +163,19 @@ final class RoutesTest extends ApiTestCase
 
     public function testFilesThatAreNoneAreProblemsToo(): void
     {
-        foreach (['', "\x00\x01\x02", "\xFF\xFE\x00", "NUM_OREC\x00", "II*\x00".str_repeat("\xFF", 64), str_repeat('a,', 5000)."\n1", "CDF\x01"] as $contents) {
+        foreach ([
+            '', "\x00\x01\x02", "\xFF\xFE\x00", "NUM_OREC\x00", "II*\x00".str_repeat("\xFF", 64),
+            str_repeat('a,', 5000)."\n1", "CDF\x01",
+        ] as $contents) {
             foreach (['/intake', '/reference/grids'] as $path) {
                 $file = (string) tempnam(sys_get_temp_dir(), 'up');
                 file_put_contents($file, $contents);
                 $upload = new UploadedFile($file, "na\xFFme\n.csv", null, null, true);
                 $server = ['HTTP_X_MENSURA_TOKEN' => $this->get('/api/session')['token']];
-                $this->client->request('POST', "/api/projects/{$this->project}$path", ['ellipsoid' => ['x' => 1]], ['file' => $upload], $server);
+                $this->client->request(
+                    'POST', "/api/projects/{$this->project}$path", ['ellipsoid' => ['x' => 1]], ['file' => $upload],
+                    $server,
+                );
                 $this->isProblem($path.' '.bin2hex(substr($contents, 0, 8)));
             }
         }

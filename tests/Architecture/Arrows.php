@@ -57,7 +57,9 @@ final class Arrows
     public function batchKnowsOnlyCore(): Rule
     {
         return PHPat::rule()->classes(Selector::inNamespace('Batch'))
-            ->shouldNotDependOn()->classes(...self::namespaces('App', 'Doctrine', 'Demo'))->because('batch verbs run without the web application');
+            ->shouldNotDependOn()->classes(...self::namespaces(
+                'App', 'Doctrine', 'Demo',
+            ))->because('batch verbs run without the web application');
     }
 
     /** @return iterable<Rule> */
@@ -98,7 +100,8 @@ final class Arrows
         // A folder that may import every other has none to be forbidden; its own tests are never imported.
         $forbidden[] = $root.'Tests';
 
-        return PHPat::rule()->classes(Selector::inNamespace($root.$folder))->shouldNotDependOn()->classes(...self::namespaces(...$forbidden))
+        return PHPat::rule()->classes(Selector::inNamespace($root.$folder))->shouldNotDependOn()
+            ->classes(...self::namespaces(...$forbidden))
             ->because($folder.' imports '.([] === $allowed ? 'nothing' : implode(', ', $allowed)).' only');
     }
 

@@ -43,11 +43,24 @@ final class HouseTest extends ApiTestCase
     {
         $found = [];
         foreach ($this->sources('/src') as $file => $text) {
-            if (1 === preg_match('/[\'"](SELECT|INSERT INTO|UPDATE \w+ SET|DELETE FROM) /', $text) && 1 !== preg_match('/(Repository|BulkRows)\.php$/', $file)) {
+            if (1 === preg_match('/[\'"](SELECT|INSERT INTO|UPDATE \w+ SET|DELETE FROM) /', $text)
+                && 1 !== preg_match('/(Repository|BulkRows)\.php$/', $file)
+            ) {
                 $found[] = $file;
             }
         }
         self::assertSame([], $found);
+    }
+
+    public function testLinesCanBeReadAtOnce(): void
+    {
+        foreach (['/core', '/src', '/batch', '/demo/src', '/tests', '/bench'] as $folder) {
+            foreach ($this->sources($folder) as $file => $text) {
+                foreach (explode("\n", $text) as $i => $line) {
+                    self::assertLessThanOrEqual(140, mb_strlen($line), $file.' line '.($i + 1));
+                }
+            }
+        }
     }
 
     public function testARepositorySaysWhyItSpeaksSql(): void
@@ -72,7 +85,9 @@ final class HouseTest extends ApiTestCase
     /** @return iterable<string, string> text by path */
     private function sources(string $folder): iterable
     {
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(self::ROOT.$folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(
+            self::ROOT.$folder, \FilesystemIterator::SKIP_DOTS,
+        )) as $file) {
             \assert($file instanceof \SplFileInfo);
             if ('php' === $file->getExtension()) {
                 yield substr($file->getPathname(), \strlen(self::ROOT)) => (string) file_get_contents($file->getPathname());

@@ -29,33 +29,56 @@ final class BatchTest extends TestCase
         $process = $this->run_('adjust', Fixture::path('network/plane-mixed.input.json'));
         self::assertSame(0, $process->getExitCode());
         $result = json_decode($process->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
-        self::assertSame(['format', 'converged', 'iterations', 'observationCount', 'parameterCount', 'redundancy', 'varianceFactor', 'sigma0', 'globalTest', 'groups', 'stations', 'observations', 'aside', 'warnings'], array_keys($result));
+        self::assertSame([
+            'format', 'converged', 'iterations', 'observationCount', 'parameterCount', 'redundancy', 'varianceFactor',
+            'sigma0', 'globalTest', 'groups', 'stations', 'observations', 'aside', 'warnings',
+        ], array_keys($result));
         self::assertSame(['statistic', 'lower', 'upper', 'passed', 'level'], array_keys($result['globalTest']));
         self::assertSame(['id', 'e', 'n', 'h', 'sd', 'covariance', 'ellipse'], array_keys($result['stations'][0]));
-        self::assertSame(['index', 'type', 'observed', 'adjusted', 'residual', 'sd', 'standardized', 'redundancyNumber', 'minimalDetectable', 'externalEffect', 'flagged', 'use'], array_keys($result['observations'][0]));
+        self::assertSame([
+            'index', 'type', 'observed', 'adjusted', 'residual', 'sd', 'standardized', 'redundancyNumber',
+            'minimalDetectable', 'externalEffect', 'flagged', 'use',
+        ], array_keys($result['observations'][0]));
         self::assertSame(['dx', 'dy', 'dz'], array_column(\array_slice($result['observations'], -3), 'component'));
         self::assertStringContainsString('statistics', $process->getErrorOutput(), 'Progress goes to standard error.');
     }
 
     public function testCrsAnswersCarryPositions(): void
     {
-        $result = json_decode($this->run_('adjust', Fixture::path('network/crs-mixed.input.json'))->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
+        $result = json_decode(
+            $this->run_('adjust', Fixture::path('network/crs-mixed.input.json'))->getOutput(),
+            true,
+            32,
+            \JSON_THROW_ON_ERROR,
+        );
         self::assertEqualsWithDelta(54.4, $result['stations'][0]['lat'], 0.01);
         self::assertSame($result['stations'][0]['h'], $result['stations'][0]['ellipsoidalHeight']);
     }
 
     public function testSurfaceKeepsTheContract(): void
     {
-        $lines = $this->file('lines.geojson', json_encode(['type' => 'FeatureCollection', 'features' => [['type' => 'Feature', 'properties' => ['role' => 'boundary'], 'geometry' => ['type' => 'Polygon', 'coordinates' => [[[100, 100], [500, 100], [500, 400], [100, 400], [100, 100]]]]]]], \JSON_THROW_ON_ERROR));
-        $process = $this->run_('surface', Fixture::path('surface/volcano.csv'), '--lines', $lines, '--contours', '10', '--contours-out', $this->folder.'/c.geojson', '--against', '120', '--out', $this->folder.'/s.xml');
+        $lines = $this->file('lines.geojson', json_encode(['type' => 'FeatureCollection', 'features' => [[
+            'type' => 'Feature',
+            'properties' => ['role' => 'boundary'],
+            'geometry' => ['type' => 'Polygon', 'coordinates' => [[[100, 100], [500, 100], [500, 400], [100, 400], [100, 100]]]],
+        ]]], \JSON_THROW_ON_ERROR));
+        $process = $this->run_(
+            'surface', Fixture::path('surface/volcano.csv'), '--lines', $lines, '--contours', '10', '--contours-out',
+            $this->folder.'/c.geojson', '--against', '120', '--out', $this->folder.'/s.xml',
+        );
         self::assertSame(0, $process->getExitCode(), $process->getErrorOutput());
         $result = json_decode($process->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
-        self::assertSame(['format', 'points', 'triangles', 'planArea', 'surfaceArea', 'hMin', 'hMax', 'volume', 'contours'], array_keys($result));
+        self::assertSame(
+            ['format', 'points', 'triangles', 'planArea', 'surfaceArea', 'hMin', 'hMax', 'volume', 'contours'],
+            array_keys($result),
+        );
         self::assertEqualsWithDelta(120000.0, $result['planArea'], 1e-3);
         self::assertEqualsWithDelta($result['volume']['cut'] - $result['volume']['fill'], $result['volume']['net'], 1e-6);
         self::assertFileExists($this->folder.'/c.geojson');
         // The surface written is the surface read: against itself nothing is left.
-        $self = json_decode($this->run_('surface', Fixture::path('surface/volcano.csv'), '--lines', $lines, '--against', $this->folder.'/s.xml')->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
+        $self = json_decode($this->run_(
+            'surface', Fixture::path('surface/volcano.csv'), '--lines', $lines, '--against', $this->folder.'/s.xml',
+        )->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
         self::assertEqualsWithDelta(0.0, $self['volume']['cut'] + $self['volume']['fill'], 0.01);
         self::assertEqualsWithDelta(120000.0, $self['volume']['planArea'], 1e-2);
         $xml = simplexml_load_file($this->folder.'/s.xml', \SimpleXMLElement::class, \LIBXML_NONET);
@@ -77,9 +100,18 @@ final class BatchTest extends TestCase
             [['surface', $this->file('r.csv', "id,e,n,h\na,1,1,1\nb,2,2,1\nc,3,3,1\n")], '/all points lie on one line/'],
             [['surface', $this->file('s.csv', "id,e,n,h\na,1,1,1\nb,2,2\n")], '/s\.csv line 3: has 3 columns, 4 are needed/'],
             [['surface', $this->file('none.csv', "id,e,n,h\n")], '/none\.csv: a surface needs at least three points, there are 0/'],
-            [['surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('far.geojson', self::ring('boundary', 9000.0))], '/far\.geojson features\[0\]: leaves nothing of the surface/'],
-            [['surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('all.geojson', self::ring('void', -10.0))], '/all\.geojson features\[0\]: leaves nothing of the surface/'],
-            [['surface', Fixture::path('surface/volcano.csv'), '--max-edge', '0.5'], '/volcano\.csv: no triangle is left: every one has an edge longer than 0\.5 m/'],
+            [
+                ['surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('far.geojson', self::ring('boundary', 9000.0))],
+                '/far\.geojson features\[0\]: leaves nothing of the surface/',
+            ],
+            [
+                ['surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('all.geojson', self::ring('void', -10.0))],
+                '/all\.geojson features\[0\]: leaves nothing of the surface/',
+            ],
+            [
+                ['surface', Fixture::path('surface/volcano.csv'), '--max-edge', '0.5'],
+                '/volcano\.csv: no triangle is left: every one has an edge longer than 0\.5 m/',
+            ],
             [['adjust', $this->folder], '/cannot be read/'],
             [['surface', Fixture::path('surface/volcano.csv'), '--contours', '0'], '/--contours: "0" is not a positive number/'],
             [['surface', Fixture::path('surface/volcano.csv'), '--out', '/no/such/folder/s.xml'], '/cannot be written/'],
@@ -89,7 +121,10 @@ final class BatchTest extends TestCase
             $process = $this->run_(...$arguments);
             self::assertSame(2, $process->getExitCode(), implode(' ', $arguments).$process->getErrorOutput());
             self::assertSame('', $process->getOutput());
-            $lines = array_filter(explode("\n", $process->getErrorOutput()), static fn (string $l): bool => '' !== $l && !str_contains($l, ' % '));
+            $lines = array_filter(
+                explode("\n", $process->getErrorOutput()),
+                static fn (string $l): bool => '' !== $l && !str_contains($l, ' % '),
+            );
             self::assertCount(1, $lines, $process->getErrorOutput());
             self::assertMatchesRegularExpression($reason, (string) reset($lines));
         }
@@ -97,9 +132,15 @@ final class BatchTest extends TestCase
 
     public function testAVoidThatLiesElsewhereIsNamedAndChangesNothing(): void
     {
-        $process = $this->run_('surface', Fixture::path('surface/volcano.csv'), '--lines', $this->file('far.geojson', self::ring('void', 9000.0)));
+        $process = $this->run_(
+            'surface', Fixture::path('surface/volcano.csv'), '--lines',
+            $this->file('far.geojson', self::ring('void', 9000.0)),
+        );
         self::assertSame(0, $process->getExitCode());
-        self::assertMatchesRegularExpression('/^warning: .*far\.geojson features\[0\] lies wholly outside the surface/m', $process->getErrorOutput());
+        self::assertMatchesRegularExpression(
+            '/^warning: .*far\.geojson features\[0\] lies wholly outside the surface/m',
+            $process->getErrorOutput(),
+        );
         self::assertSame(516000.0, json_decode($process->getOutput(), true, 8, \JSON_THROW_ON_ERROR)['planArea']);
     }
 
@@ -118,12 +159,22 @@ final class BatchTest extends TestCase
     {
         $to = $from + 2000.0;
 
-        return json_encode(['type' => 'FeatureCollection', 'features' => [['type' => 'Feature', 'properties' => ['role' => $role], 'geometry' => ['type' => 'Polygon', 'coordinates' => [[[$from, $from], [$to, $from], [$to, $to], [$from, $to], [$from, $from]]]]]]], \JSON_THROW_ON_ERROR);
+        return json_encode(['type' => 'FeatureCollection', 'features' => [[
+            'type' => 'Feature',
+            'properties' => ['role' => $role],
+            'geometry' => [
+                'type' => 'Polygon',
+                'coordinates' => [[[$from, $from], [$to, $from], [$to, $to], [$from, $to], [$from, $from]]],
+            ],
+        ]]], \JSON_THROW_ON_ERROR);
     }
 
     public function testHelpAgreesWithTheVerbs(): void
     {
-        foreach (['adjust' => ['--free', '--screen', '--preanalysis'], 'surface' => ['--lines', '--max-edge', '--contours', '--contours-out', '--against', '--out', '--crossing']] as $verb => $options) {
+        foreach ([
+            'adjust' => ['--free', '--screen', '--preanalysis'],
+            'surface' => ['--lines', '--max-edge', '--contours', '--contours-out', '--against', '--out', '--crossing'],
+        ] as $verb => $options) {
             $help = $this->run_('help', $verb)->getOutput();
             foreach ($options as $option) {
                 self::assertStringContainsString($option, $help);

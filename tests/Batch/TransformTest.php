@@ -28,7 +28,10 @@ final class TransformTest extends TestCase
 
     public function testColumnsAreReplacedWhereTheyStandAndOthersPass(): void
     {
-        [$code, $out] = $this->run_(['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "id,lon,code,lat,remark\nA,-3.1,TREE,54.4,\"old, tall\"\nB,-3.0,PATH,0.0,\n");
+        [$code, $out] = $this->run_(
+            ['--from', 'EPSG:4258', '--to', 'EPSG:25830'],
+            "id,lon,code,lat,remark\nA,-3.1,TREE,54.4,\"old, tall\"\nB,-3.0,PATH,0.0,\n",
+        );
         self::assertSame(0, $code);
         self::assertSame("id,e,code,n,remark\nA,493508.047646,TREE,6028031.948634,\"old, tall\"\nB,500000.000000,PATH,0.000000,\n", $out);
     }
@@ -46,7 +49,10 @@ final class TransformTest extends TestCase
         [, $out] = $this->run_(['--from', 'EPSG:4979', '--to', 'EPSG:4978'], "id,lat,lon,h\nA,52,-1,100\n");
         self::assertSame("id,x,y,z\nA,3934422.709908,-68675.603856,5002882.146558\n", $out);
         [, $back] = $this->run_(['--from', 'EPSG:4978', '--to', 'EPSG:4979'], $out);
-        self::assertSame("id,lat,lon,h\nA,52.00000000000,-1.00000000000,100.000000\n", preg_replace('/-1\.0{11}|-0\.9{11}/', '-1.00000000000', $back));
+        self::assertSame(
+            "id,lat,lon,h\nA,52.00000000000,-1.00000000000,100.000000\n",
+            preg_replace('/-1\.0{11}|-0\.9{11}/', '-1.00000000000', $back),
+        );
     }
 
     public function testWestAndSouthColumns(): void
@@ -65,7 +71,10 @@ final class TransformTest extends TestCase
     {
         [, $out] = $this->run_(['--from', 'EPSG:4269', '--to', 'EPSG:2227'], "lat,lon\n37.8,-122.3\n");
         self::assertStringContainsString('6041635.262788,2118761.240882', $out);
-        [, $out] = $this->run_(['--from', 'EPSG:4979', '--to', 'EPSG:4326+EPSG:5773', '--geoid', '/usr/share/proj/egm96_15.gtx'], "lat,lon,h\n52,-1,100\n");
+        [, $out] = $this->run_(
+            ['--from', 'EPSG:4979', '--to', 'EPSG:4326+EPSG:5773', '--geoid', '/usr/share/proj/egm96_15.gtx'],
+            "lat,lon,h\n52,-1,100\n",
+        );
         self::assertStringContainsString(',52.243454', $out);
     }
 
@@ -94,7 +103,10 @@ final class TransformTest extends TestCase
         $csv = "id,lat,lon\nA,54.4,-3.1\nB,91,2\nC,x,2\nD,54.4\nE,54.5,-3.1\n";
         [$code, $out, $err] = $this->run_(['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--skip-bad'], $csv);
         self::assertSame(0, $code);
-        self::assertSame(['id,e,n', 'A', 'E'], array_map(static fn (string $l): string => str_starts_with($l, 'id') ? $l : $l[0], explode("\n", trim($out))));
+        self::assertSame(
+            ['id,e,n', 'A', 'E'],
+            array_map(static fn (string $l): string => str_starts_with($l, 'id') ? $l : $l[0], explode("\n", trim($out))),
+        );
         foreach (['line 3: latitude 91', 'line 4: "x" in column lat', 'line 5: has 2 columns'] as $reason) {
             self::assertStringContainsString($reason, $err);
         }
@@ -121,27 +133,75 @@ final class TransformTest extends TestCase
         yield 'unknown code' => [['--from', 'EPSG:4258', '--to', 'EPSG:99999'], $plain, '/EPSG:99999 is not in the registry/'];
         yield 'a height alone' => [['--from', 'EPSG:4258', '--to', 'EPSG:5773'], $plain, '/is a height system/'];
         yield 'no such file' => [['--from', 'EPSG:4258', '--to', 'nowhere.wkt'], $plain, '/neither a code such as EPSG:25830 nor a file/'];
-        yield 'missing grid' => [['--from', 'EPSG:4277', '--to', 'EPSG:4326'], "lat,lon\n52,-1\n", '/line 2: "OSGB36 to WGS 84 \(9\)".*OSTN15_NTv2_OSGBtoETRS\.gsb.*--grid.*--allow-ballpark/'];
-        yield 'missing geoid' => [['--from', 'EPSG:4979', '--to', 'EPSG:4326+EPSG:3855'], "lat,lon,h\n52,-1,0\n", '/needs? the geoid grid|need the geoid grid/'];
-        yield 'wrong columns' => [['--from', 'EPSG:25830', '--to', 'EPSG:4258'], $plain, '/line 1: ETRS89 \/ UTM zone 30N is projected and needs the columns e,n; the header has lat,lon/'];
+        yield 'missing grid' => [
+            ['--from', 'EPSG:4277', '--to', 'EPSG:4326'],
+            "lat,lon\n52,-1\n",
+            '/line 2: "OSGB36 to WGS 84 \(9\)".*OSTN15_NTv2_OSGBtoETRS\.gsb.*--grid.*--allow-ballpark/',
+        ];
+        yield 'missing geoid' => [
+            ['--from', 'EPSG:4979', '--to', 'EPSG:4326+EPSG:3855'], "lat,lon,h\n52,-1,0\n",
+            '/needs? the geoid grid|need the geoid grid/',
+        ];
+        yield 'wrong columns' => [
+            ['--from', 'EPSG:25830', '--to', 'EPSG:4258'],
+            $plain,
+            '/line 1: ETRS89 \/ UTM zone 30N is projected and needs the columns e,n; the header has lat,lon/',
+        ];
         yield 'a column twice' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "lat,lat,lon\n1,2,3\n", '/column lat is there twice/'];
         yield 'a column in the way' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "lat,lon,e\n1,2,3\n", '/another of that name/'];
         yield 'empty' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], '', '/has no header/'];
         yield 'binary' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "\0\1\2\n", '/binary/'];
         yield 'area' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--area', '1,2,3'], $plain, '/--area/'];
         yield 'epoch' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--epoch', 'now'], $plain, '/decimal year/'];
-        yield 'outside' => [['--from', 'EPSG:25830', '--to', 'EPSG:4258'], "e,n\n500000,99999999\n", '/line 2: easting 500000.000, northing 99999999.000 m lies outside/'];
+        yield 'outside' => [
+            ['--from', 'EPSG:25830', '--to', 'EPSG:4258'], "e,n\n500000,99999999\n",
+            '/line 2: easting 500000.000, northing 99999999.000 m lies outside/',
+        ];
         yield 'no heights for geocentric' => [['--from', 'EPSG:4326', '--to', 'EPSG:4978'], $plain, '/needs heights/'];
-        yield 'a pipeline for a place outside' => [['--from', 'EPSG:3035', '--to', 'EPSG:4978', '--pipeline'], "e,n,h\n0,1000000000,5\n", '/in\.csv line 2: easting 0\.000, northing 1000000000\.000 m lies outside/'];
-        yield 'a pipeline for no number' => [['--from', 'EPSG:25830', '--to', 'EPSG:4258', '--pipeline'], "# remark\ne,n\nx,5\n", '/in\.csv line 3: "x" in column e is not a number/'];
-        yield 'a pipeline for latitude 91' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--pipeline'], "lat,lon\n91,5\n", '/in\.csv line 2: latitude 91/'];
-        yield 'a row too long' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "lat,lon\n54.4,-3.1\n54.4,-3.1,7\n", '/line 3: has 3 columns where the header has 2/'];
-        yield 'the centre of the earth' => [['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n0,0,0\n", '/line 2: .*centre of the earth, where there is no latitude/'];
-        yield 'near the centre' => [['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n4500000,0,4500000\n100,-200,40000\n", '/line 3: .*no latitude/'];
-        yield 'a grid that is none' => [['--from', 'EPSG:4326', '--to', 'EPSG:32630', '--grid', __FILE__], $plain, '/--grid: TransformTest\.php is not a geoid grid/'];
-        yield 'a grid that is not there' => [['--from', 'EPSG:4326', '--to', 'EPSG:32630', '--grid', '/nowhere.gsb'], $plain, '/--grid: \/nowhere\.gsb cannot be read/'];
-        yield 'a grid without use' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--grid', '/usr/share/proj/BETA2007.gsb'], $plain, '/the grid BETA2007\.gsb is named, but no step/'];
-        yield 'a geoid without use' => [['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--geoid', '/usr/share/proj/egm96_15.gtx'], $plain, '/neither system has a height system/'];
+        yield 'a pipeline for a place outside' => [
+            ['--from', 'EPSG:3035', '--to', 'EPSG:4978', '--pipeline'],
+            "e,n,h\n0,1000000000,5\n",
+            '/in\.csv line 2: easting 0\.000, northing 1000000000\.000 m lies outside/',
+        ];
+        yield 'a pipeline for no number' => [
+            ['--from', 'EPSG:25830', '--to', 'EPSG:4258', '--pipeline'], "# remark\ne,n\nx,5\n",
+            '/in\.csv line 3: "x" in column e is not a number/',
+        ];
+        yield 'a pipeline for latitude 91' => [
+            ['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--pipeline'], "lat,lon\n91,5\n",
+            '/in\.csv line 2: latitude 91/',
+        ];
+        yield 'a row too long' => [
+            ['--from', 'EPSG:4258', '--to', 'EPSG:25830'], "lat,lon\n54.4,-3.1\n54.4,-3.1,7\n",
+            '/line 3: has 3 columns where the header has 2/',
+        ];
+        yield 'the centre of the earth' => [
+            ['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n0,0,0\n",
+            '/line 2: .*centre of the earth, where there is no latitude/',
+        ];
+        yield 'near the centre' => [
+            ['--from', 'EPSG:4978', '--to', 'EPSG:4979'], "x,y,z\n4500000,0,4500000\n100,-200,40000\n",
+            '/line 3: .*no latitude/',
+        ];
+        yield 'a grid that is none' => [
+            ['--from', 'EPSG:4326', '--to', 'EPSG:32630', '--grid', __FILE__], $plain,
+            '/--grid: TransformTest\.php is not a geoid grid/',
+        ];
+        yield 'a grid that is not there' => [
+            ['--from', 'EPSG:4326', '--to', 'EPSG:32630', '--grid', '/nowhere.gsb'],
+            $plain,
+            '/--grid: \/nowhere\.gsb cannot be read/',
+        ];
+        yield 'a grid without use' => [
+            ['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--grid', '/usr/share/proj/BETA2007.gsb'],
+            $plain,
+            '/the grid BETA2007\.gsb is named, but no step/',
+        ];
+        yield 'a geoid without use' => [
+            ['--from', 'EPSG:4258', '--to', 'EPSG:25830', '--geoid', '/usr/share/proj/egm96_15.gtx'],
+            $plain,
+            '/neither system has a height system/',
+        ];
     }
 
     public function testAGridNamedTakesThePlaceOfTheInstalledOne(): void
@@ -164,7 +224,12 @@ final class TransformTest extends TestCase
     public function testStandardInputAndPipes(): void
     {
         $wanted = "lat,lon\n54.4,-3.1\n";
-        foreach (['printf "%s" "$CSV" | bin/mensura transform --from EPSG:4258 --to EPSG:25830 -', 'bin/mensura transform --from EPSG:4258 --to EPSG:25830 <(printf "%s" "$CSV")', 'printf "%s" "$CSV" | bin/mensura transform --from EPSG:4258 --to EPSG:25830 /dev/stdin', 'mkfifo "$DIR/p"; printf "%s" "$CSV" > "$DIR/p" & bin/mensura transform --from EPSG:4258 --to EPSG:25830 "$DIR/p"'] as $command) {
+        foreach ([
+            'printf "%s" "$CSV" | bin/mensura transform --from EPSG:4258 --to EPSG:25830 -',
+            'bin/mensura transform --from EPSG:4258 --to EPSG:25830 <(printf "%s" "$CSV")',
+            'printf "%s" "$CSV" | bin/mensura transform --from EPSG:4258 --to EPSG:25830 /dev/stdin',
+            'mkfifo "$DIR/p"; printf "%s" "$CSV" > "$DIR/p" & bin/mensura transform --from EPSG:4258 --to EPSG:25830 "$DIR/p"',
+        ] as $command) {
             $process = new Process(['bash', '-c', $command], \dirname(__DIR__, 2), ['CSV' => $wanted, 'DIR' => $this->folder]);
             $process->run();
             self::assertSame("e,n\n493508.047646,6028031.948634\n", $process->getOutput(), $command.$process->getErrorOutput());
@@ -187,7 +252,11 @@ final class TransformTest extends TestCase
     {
         $path = $this->folder.'/in.csv';
         file_put_contents($path, $csv);
-        $process = proc_open([\PHP_BINARY, __DIR__.'/../../batch/run.php', 'transform', ...$arguments, $path], [1 => ['pipe', 'w'], 2 => ['pipe', 'w']], $pipes);
+        $process = proc_open(
+            [\PHP_BINARY, __DIR__.'/../../batch/run.php', 'transform', ...$arguments, $path],
+            [1 => ['pipe', 'w'], 2 => ['pipe', 'w']],
+            $pipes,
+        );
         self::assertIsResource($process);
         $out = (string) stream_get_contents($pipes[1]);
         $err = (string) stream_get_contents($pipes[2]);

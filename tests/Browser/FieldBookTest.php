@@ -45,10 +45,15 @@ final class FieldBookTest extends TestCase
         foreach ((new Generator(new TruthModel()))->files() as $name => $contents) {
             file_put_contents($o->folder.'/'.$name, $contents);
         }
-        foreach (['control-kestrel-tarn.csv' => 'control list', 'rounds-crest.csv' => 'total-station pointings', 'vectors-static.csv' => 'GNSS vectors', 'pit-topography.csv' => 'surveyed points'] as $name => $kind) {
+        foreach ([
+            'control-kestrel-tarn.csv' => 'control list', 'rounds-crest.csv' => 'total-station pointings',
+            'vectors-static.csv' => 'GNSS vectors', 'pit-topography.csv' => 'surveyed points',
+        ] as $name => $kind) {
             $o->bring($o->folder.'/'.$name);
             $o->see($name);
-            $o->await(static fn (): ?bool => $kind === $o->driver->executeScript("return document.querySelector('.kind')?.selectedOptions[0].text") ? true : null, "$name as $kind");
+            $o->await(static fn (): ?bool => $kind === $o->driver->executeScript(
+                "return document.querySelector('.kind')?.selectedOptions[0].text",
+            ) ? true : null, "$name as $kind");
             $o->click('[data-test=accept]');
             $o->see("Accepted $name");
         }
@@ -81,7 +86,10 @@ final class FieldBookTest extends TestCase
         $o->see('above 225.000, cut');
 
         $o->keys('8');
-        foreach (['csv' => 'second-tarn-coordinates.csv', 'dxf' => 'second-tarn-drawing.dxf', 'pdf' => 'second-tarn-adjustment.pdf'] as $kind => $file) {
+        foreach ([
+            'csv' => 'second-tarn-coordinates.csv', 'dxf' => 'second-tarn-drawing.dxf',
+            'pdf' => 'second-tarn-adjustment.pdf',
+        ] as $kind => $file) {
             $o->click("[data-test=write-$kind]");
             $o->see($file);
         }
@@ -105,7 +113,10 @@ final class FieldBookTest extends TestCase
         $o->see('selected');
         $count = (int) $o->driver->executeScript("return document.querySelectorAll('.row.selected').length");
         self::assertGreaterThan(5, $count);
-        $o->await(static fn (): ?bool => (bool) $o->driver->executeScript("return document.querySelector('.map canvas') !== null") ?: null, 'the map');
+        $o->await(
+            static fn (): ?bool => (bool) $o->driver->executeScript("return document.querySelector('.map canvas') !== null") ?: null,
+            'the map',
+        );
     }
 
     public function testClickingALineOnTheSketchSelectsItsObservations(): void
@@ -119,7 +130,9 @@ final class FieldBookTest extends TestCase
         foreach (range(0, 12) as $i) {
             $map = $o->find('.map');
             $size = $map->getSize();
-            $o->driver->action()->moveToElement($map, (int) ($size->getWidth() * (0.30 + 0.015 * $i) - $size->getWidth() / 2 + 0), 0)->click()->perform();
+            $o->driver->action()
+                ->moveToElement($map, (int) ($size->getWidth() * (0.30 + 0.015 * $i) - $size->getWidth() / 2 + 0), 0)
+                ->click()->perform();
             usleep(120000);
             $hit = (int) $o->driver->executeScript("return document.querySelectorAll('.row.selected').length");
             if ($hit > 0) {
@@ -163,14 +176,19 @@ final class FieldBookTest extends TestCase
         $o->go('/p/1/terrain');
         $o->see('Borrow pit: 2');
         // The sketch is fitted to the surface once its contours are there.
-        $o->await(static fn (): ?bool => '20 m' === trim((string) $o->driver->executeScript("return document.querySelector('.scale').innerText")) ? true : null, 'the sketch to show the surface', 30);
+        $o->await(static fn (): ?bool => '20 m' === trim(
+            (string) $o->driver->executeScript("return document.querySelector('.scale').innerText"),
+        ) ? true : null, 'the sketch to show the surface', 30);
         usleep(700000);
         $o->click('[data-test=new-surface]');
         $o->type('#surface-name', 'Drawn');
         $o->click('[data-test=draw-boundary]');
         $o->see('Click the boundary');
         // A square of 120 pixels at the scale the bar states.
-        $metres = (float) $o->driver->executeScript("return parseFloat(document.querySelector('.scale').innerText) / document.querySelector('.scale .bar').getBoundingClientRect().width * 120");
+        $metres = (float) $o->driver->executeScript(
+            "return parseFloat(document.querySelector('.scale').innerText) / document.querySelector('.scale "
+                .".bar').getBoundingClientRect().width * 120",
+        );
         $map = $o->find('.map');
         foreach ([[-60, -60], [60, -60], [60, 60], [-60, 60]] as [$dx, $dy]) {
             $o->driver->action()->moveToElement($map, $dx, $dy)->click()->perform();
@@ -228,7 +246,10 @@ final class FieldBookTest extends TestCase
         $o->see('in use');
         $o->keys('/');
         $o->type('.search .input', 'borrow');
-        $o->await(static fn (): ?bool => str_contains((string) $o->find('.search .hit')->getText(), 'Borrow pit') ? true : null, 'the surface to be found');
+        $o->await(
+            static fn (): ?bool => str_contains((string) $o->find('.search .hit')->getText(), 'Borrow pit') ? true : null,
+            'the surface to be found',
+        );
         $o->keys(WebDriverKeys::ENTER);
         $o->see('Borrow pit: 2');
         $o->click('[data-test=view-3d]');
@@ -290,7 +311,11 @@ final class FieldBookTest extends TestCase
             $o->go("/p/1/$stage");
             $o->find('.sheet h1');
             usleep(300000);
-            self::assertSame([], $o->driver->executeScript("return [...document.querySelectorAll('.figures-page h1, .figures-page .button, .top > *, .course .name')].filter(e => { const b = e.getBoundingClientRect(); return b.width > 0 && (b.right > innerWidth + 1 || b.left < -1); }).map(e => e.innerText)"), $stage);
+            self::assertSame([], $o->driver->executeScript(
+                "return [...document.querySelectorAll('.figures-page h1, .figures-page .button, .top > *, .course "
+                    .".name')].filter(e => { const b = e.getBoundingClientRect(); return b.width > 0 && (b.right > "
+                        .'innerWidth + 1 || b.left < -1); }).map(e => e.innerText)',
+            ), $stage);
         }
         $o->resize(1280, 800);
     }
@@ -298,7 +323,9 @@ final class FieldBookTest extends TestCase
     private function undo(int $times): void
     {
         $o = self::$office;
-        $undone = static fn (): string => (string) $o->driver->executeScript('return document.body.innerText.match(/Undid entry (\\d+)/)?.[1] ?? ""');
+        $undone = static fn (): string => (string) $o->driver->executeScript(
+            'return document.body.innerText.match(/Undid entry (\\d+)/)?.[1] ?? ""',
+        );
         for ($i = 0; $i < $times; ++$i) {
             $before = $undone();
             $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);

@@ -42,7 +42,11 @@ final class Office
         }
         $port = self::freePort();
         $this->url = "http://127.0.0.1:$port";
-        $this->start(['php', '-d', 'variables_order=EGPCS', '-d', 'opcache.enable_cli=1', '-d', 'memory_limit=1G', '-d', 'upload_max_filesize=64M', '-d', 'post_max_size=66M', '-S', "127.0.0.1:$port", '-t', $root.'/public', $root.'/public/router.php'], ['PHP_CLI_SERVER_WORKERS' => '4']);
+        $this->start([
+            'php', '-d', 'variables_order=EGPCS', '-d', 'opcache.enable_cli=1', '-d', 'memory_limit=1G', '-d',
+            'upload_max_filesize=64M', '-d', 'post_max_size=66M', '-S', "127.0.0.1:$port", '-t', $root.'/public',
+            $root.'/public/router.php',
+        ], ['PHP_CLI_SERVER_WORKERS' => '4']);
         self::awaitPort($port);
         if ($browser) {
             $this->openBrowser();
@@ -56,7 +60,10 @@ final class Office
 
     public function console(string ...$arguments): string
     {
-        $process = new Process(['php', '-d', 'memory_limit=1G', self::root().'/bin/console', ...$arguments], self::root(), $this->environment, null, 120);
+        $process = new Process(
+            ['php', '-d', 'memory_limit=1G', self::root().'/bin/console', ...$arguments], self::root(),
+            $this->environment, null, 120,
+        );
         $process->mustRun();
 
         return $process->getOutput();
@@ -74,7 +81,12 @@ final class Office
         $this->start(['chromedriver', "--port=$port", '--silent']);
         self::awaitPort($port);
         $options = new ChromeOptions();
-        $options->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--force-device-scale-factor=1', '--hide-scrollbars', '--window-size=1280,800', '--user-data-dir='.$this->folder.'/chromium']);
+        $options->addArguments([
+            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
+            '--disable-background-networking', '--disable-component-update', '--disable-sync',
+            '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--force-device-scale-factor=1',
+            '--hide-scrollbars', '--window-size=1280,800', '--user-data-dir='.$this->folder.'/chromium',
+        ]);
         $options->setExperimentalOption('prefs', ['download.default_directory' => $this->folder]);
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
@@ -106,7 +118,11 @@ final class Office
 
     public function find(string $css, float $seconds = 15.0): WebDriverElement
     {
-        return $this->await(fn (): ?WebDriverElement => $this->driver->findElements(WebDriverBy::cssSelector($css))[0] ?? null, "element $css", $seconds);
+        return $this->await(
+            fn (): ?WebDriverElement => $this->driver->findElements(WebDriverBy::cssSelector($css))[0] ?? null,
+            "element $css",
+            $seconds,
+        );
     }
 
     public function click(string $css): void
@@ -163,7 +179,9 @@ final class Office
     /** Drops files on the page as a hand would: through the file input the page itself uses. */
     public function bring(string ...$paths): void
     {
-        $this->driver->executeScript("document.querySelector('[data-test=files]').style.cssText = 'display:block;position:fixed;opacity:0;width:1px;height:1px'");
+        $this->driver->executeScript(
+            "document.querySelector('[data-test=files]').style.cssText = 'display:block;position:fixed;opacity:0;width:1px;height:1px'",
+        );
         $this->find('[data-test=files]')->sendKeys(implode("\n", $paths));
     }
 
@@ -188,7 +206,9 @@ final class Office
             }
             usleep(80000);
         } while (microtime(true) < $end);
-        throw new \RuntimeException("Waited {$seconds} s for $what. The page says:\n".(isset($this->driver) ? substr($this->text(), 0, 2500) : ''));
+        throw new \RuntimeException(
+            "Waited {$seconds} s for $what. The page says:\n".(isset($this->driver) ? substr($this->text(), 0, 2500) : ''),
+        );
     }
 
     public function shoot(string $path): void
@@ -200,7 +220,12 @@ final class Office
     /** @return list<string> what the browser's console complained about */
     public function complaints(): array
     {
-        return array_values(array_map(static fn (array $l): string => $l['message'], array_filter($this->driver->manage()->getLog('browser'), static fn (array $l): bool => 'SEVERE' === $l['level'] && !str_contains($l['message'], '401') && !str_contains($l['message'], '422'))));
+        return array_values(array_map(static fn (array $l): string => $l['message'], array_filter(
+            $this->driver->manage()->getLog('browser'),
+            static fn (array $l): bool => 'SEVERE' === $l['level'] && !str_contains($l['message'], '401') && !str_contains(
+                $l['message'], '422',
+            ),
+        )));
     }
 
     public function close(): void

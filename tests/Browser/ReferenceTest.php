@@ -40,7 +40,10 @@ final class ReferenceTest extends TestCase
         $o->go('/p/1/reference');
         $o->see('Coordinates are in ETRS89 / UTM zone 30N');
         $o->type('[data-test=system-search]', 'utm 30');
-        $o->await(static fn (): ?bool => str_contains($o->find('[data-test=system-hits] .hit')->getText(), 'ETRS89 / UTM zone 30N') ? true : null, 'the zone of the project first');
+        $o->await(
+            static fn (): ?bool => str_contains($o->find('[data-test=system-hits] .hit')->getText(), 'ETRS89 / UTM zone 30N') ? true : null,
+            'the zone of the project first',
+        );
         $o->type('[data-test=system-search]', '2600');
         $o->see('deprecated');
         $o->press('EPSG:2600');
@@ -126,7 +129,10 @@ final class ReferenceTest extends TestCase
         $o = $this->office();
         $o->go('/p/1/reference?page=heights');
         // EGM96 at the project's middle by cs2cs, EPSG:4979 to EPSG:4326+5773: 52.92 m.
-        $o->await(static fn (): ?bool => str_starts_with($o->find('[data-test=undulation] strong')->getText(), '52.92') ? true : null, 'N of the geoid');
+        $o->await(
+            static fn (): ?bool => str_starts_with($o->find('[data-test=undulation] strong')->getText(), '52.92') ? true : null,
+            'N of the geoid',
+        );
         $o->click('[data-test=extract-open]');
         $o->see('_WGS84.gtx');
         $o->type('#x-north', '50');
@@ -149,7 +155,10 @@ final class ReferenceTest extends TestCase
         $o->go('/p/1/reference?page=heights');
         $o->click('[data-test=change-heights-open]');
         $o->click('[data-test=change-heights] option[value=ellipsoidal]');
-        $o->await(static fn (): ?bool => str_contains($o->find('[data-test=change-says]')->getText(), 'Heights move by 52.9') ? true : null, 'heights moving back');
+        $o->await(
+            static fn (): ?bool => str_contains($o->find('[data-test=change-says]')->getText(), 'Heights move by 52.9') ? true : null,
+            'heights moving back',
+        );
         $o->click('[data-test=confirm-change]');
         $o->see('Ellipsoidal heights');
     }
@@ -158,7 +167,10 @@ final class ReferenceTest extends TestCase
     {
         $o = $this->office();
         $file = $o->folder.'/exchanged.csv';
-        file_put_contents($file, "point,easting [m],northing [m],height [m],code\nT1,6028150.12,493200.55,177.2,X\nT2,6028180.12,493260.55,178.2,X\n");
+        file_put_contents(
+            $file,
+            "point,easting [m],northing [m],height [m],code\nT1,6028150.12,493200.55,177.2,X\nT2,6028180.12,493260.55,178.2,X\n",
+        );
         $o->go('/p/1/intake');
         $o->see('all accepted');
         $o->bring($file);
@@ -214,12 +226,23 @@ final class ReferenceTest extends TestCase
         $o->see('σ 17');
         // Without the planted one the others fit to a few millimetres.
         $o->click("[aria-label='KT06 fits in plan']");
-        $o->await(static fn (): ?bool => 1 === preg_match('/σ [0-5]\.\d mm/', $o->find('[data-test=fit-sigma]')->getText()) ? true : null, 'the fit without the wrong pair');
-        $o->await(static fn (): ?bool => [] === $o->driver->findElements(\Facebook\WebDriver\WebDriverBy::cssSelector('[data-test=suspect]')) ? true : null, 'no pair to be suspected');
+        $o->await(
+            static fn (): ?bool => 1 === preg_match('/σ [0-5]\.\d mm/', $o->find('[data-test=fit-sigma]')->getText()) ? true : null,
+            'the fit without the wrong pair',
+        );
+        $o->await(static fn (): ?bool => [] === $o->driver->findElements(
+            \Facebook\WebDriver\WebDriverBy::cssSelector('[data-test=suspect]'),
+        ) ? true : null, 'no pair to be suspected');
         $o->click('[data-test=hold-scale]');
-        $o->await(static fn (): ?bool => str_contains($o->find('[data-test=parameters]')->getText(), '1.00000000') ? true : null, 'the scale held at 1');
+        $o->await(
+            static fn (): ?bool => str_contains($o->find('[data-test=parameters]')->getText(), '1.00000000') ? true : null,
+            'the scale held at 1',
+        );
         $o->click('[data-test=hold-scale]');
-        $o->await(static fn (): ?bool => str_contains($o->find('[data-test=parameters]')->getText(), '0.99956') ? true : null, 'the scale fitted');
+        $o->await(
+            static fn (): ?bool => str_contains($o->find('[data-test=parameters]')->getText(), '0.99956') ? true : null,
+            'the scale fitted',
+        );
         $o->type('[data-test=localization-name]', 'Site grid without KT06');
         $o->click('[data-test=localization-keep]');
         $o->see('is kept with the project');
@@ -238,7 +261,10 @@ final class ReferenceTest extends TestCase
         $o->type('[data-test=inverse-from]', 'KT01');
         $o->type('[data-test=inverse-to]', 'KT09');
         $o->find('[data-test=inverse]');
-        foreach (['grid distance', 'ground distance', 'ellipsoidal distance', 'slope distance', 'geodetic azimuth', 'combined factor', 'geodesic on GRS 1980'] as $words) {
+        foreach ([
+            'grid distance', 'ground distance', 'ellipsoidal distance', 'slope distance', 'geodetic azimuth',
+            'combined factor', 'geodesic on GRS 1980',
+        ] as $words) {
             $o->see($words);
         }
         $o->see('546.23');

@@ -34,7 +34,8 @@ final class WorkerTest extends TestCase
         $process = $this->office->await(function () use ($job): ?int {
             $row = $this->job($job);
 
-            return 'running' === $row['state'] && '' !== $row['stage'] ? (int) substr((string) strrchr((string) $row['worker'], ':'), 1) : null;
+            return 'running' === $row['state']
+                && '' !== $row['stage'] ? (int) substr((string) strrchr((string) $row['worker'], ':'), 1) : null;
         }, 'a running job', 30);
         self::assertTrue(posix_kill($process, \SIGKILL));
         $done = $this->office->await(function () use ($job): ?array {
@@ -65,11 +66,20 @@ final class WorkerTest extends TestCase
     {
         mt_srand(11);
         $this->database->exec('BEGIN IMMEDIATE');
-        $insert = $this->database->prepare("INSERT INTO point (project_id, name, role, source, code, e, n, h, held) VALUES (1, ?, 'surveyed', 'file', 'MANY', ?, ?, ?, '')");
+        $insert = $this->database->prepare(
+            "INSERT INTO point (project_id, name, role, source, code, e, n, h, held) VALUES (1, ?, 'surveyed', 'file', "
+                ."'MANY', ?, ?, ?, '')",
+        );
         for ($i = 0; $i < 120000; ++$i) {
-            $insert->execute(["M$i", 494000 + mt_rand(0, 2000000) / 1000, 6030000 + mt_rand(0, 2000000) / 1000, 200 + mt_rand(0, 9000) / 1000]);
+            $insert->execute([
+                "M$i", 494000 + mt_rand(0, 2000000) / 1000, 6030000 + mt_rand(0, 2000000) / 1000,
+                200 + mt_rand(0, 9000) / 1000,
+            ]);
         }
-        $this->database->exec("INSERT INTO surface (id, project_id, name, definition) VALUES (2, 1, 'Many', '{\"roles\":[\"surveyed\"],\"codes\":[\"MANY\"],\"exclude\":[],\"lines\":[],\"maxEdge\":null,\"interval\":1.0}')");
+        $this->database->exec(
+            "INSERT INTO surface (id, project_id, name, definition) VALUES (2, 1, 'Many', "
+                ."'{\"roles\":[\"surveyed\"],\"codes\":[\"MANY\"],\"exclude\":[],\"lines\":[],\"maxEdge\":null,\"interval\":1.0}')",
+        );
         $this->database->exec('COMMIT');
     }
 
@@ -77,7 +87,10 @@ final class WorkerTest extends TestCase
     private function queue(string $kind, array $payload): string
     {
         $id = bin2hex(random_bytes(16));
-        $this->database->prepare("INSERT INTO job (id, project_id, author_id, kind, title, payload, state, created_at) VALUES (?, 1, 1, ?, 'test', ?, 'running', '2031-05-04 09:00:00')")->execute([$id, $kind, json_encode($payload, \JSON_THROW_ON_ERROR)]);
+        $this->database->prepare(
+            'INSERT INTO job (id, project_id, author_id, kind, title, payload, state, created_at) VALUES (?, 1, 1, ?, '
+                ."'test', ?, 'running', '2031-05-04 09:00:00')",
+        )->execute([$id, $kind, json_encode($payload, \JSON_THROW_ON_ERROR)]);
         // As a job whose worker is gone: the supervisor takes it up when it starts.
         $this->database->prepare('UPDATE job SET worker = ? WHERE id = ?')->execute([gethostname().':999999', $id]);
 

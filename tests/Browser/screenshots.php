@@ -50,7 +50,12 @@ try {
         $office->go('/p/1/intake');
         $office->see('all accepted');
         $file = $office->folder.'/rounds-west.csv';
-        file_put_contents($file, "station,round,hi [m],target,ht [m],direction,zenith,slope distance\nKT12,1,1.520,KT02,1.600,0 00 00,90 11 20,97.214\nKT12,1,1.520,KT-10,1.600,37 12 44,89 40 02,178.832\nKT12,1,1.520,KT01,1.600,115 40 10,oops,146.720\nKT12,1,1.520,KT04,1.600,310 02 15,88 02 11,218.124\n");
+        file_put_contents(
+            $file,
+            "station,round,hi [m],target,ht [m],direction,zenith,slope distance\nKT12,1,1.520,KT02,1.600,0 00 00,90 11 "
+                ."20,97.214\nKT12,1,1.520,KT-10,1.600,37 12 44,89 40 02,178.832\nKT12,1,1.520,KT01,1.600,115 40 "
+                    ."10,oops,146.720\nKT12,1,1.520,KT04,1.600,310 02 15,88 02 11,218.124\n",
+        );
         $office->bring($file);
         $office->see('is read as');
         $shoot('intake');

@@ -21,7 +21,12 @@ final class HandOverTest extends ApiTestCase
         $this->job('/network/adjust');
         $this->post('/network/accept');
         $crest = array_column(array_filter($this->get('/points')['points'], static fn (array $p): bool => 'CREST' === $p['code']), 'name');
-        $this->post('/terrain/surfaces', ['name' => 'Pit', 'roles' => ['surveyed'], 'interval' => 0.5, 'lines' => [['role' => 'breakline', 'name' => 'crest', 'points' => [...$crest, $crest[0]], 'vertices' => []]]], 202);
+        $this->post('/terrain/surfaces', [
+            'name' => 'Pit',
+            'roles' => ['surveyed'],
+            'interval' => 0.5,
+            'lines' => [['role' => 'breakline', 'name' => 'crest', 'points' => [...$crest, $crest[0]], 'vertices' => []]],
+        ], 202);
     }
 
     protected function tearDown(): void
@@ -40,9 +45,12 @@ final class HandOverTest extends ApiTestCase
             auditor = doc.audit()
             msp = doc.modelspace()
             points = [tuple(p.dxf.location) for p in msp.query('POINT')]
-            print(json.dumps({"version": doc.dxfversion, "errors": [str(e) for e in auditor.errors], "fixes": len(auditor.fixes), "points": points,
-              "names": [t.dxf.text for t in msp.query('TEXT[layer=="POINT-NAMES"]')], "contours": len(msp.query('LWPOLYLINE')), "breaklines": len(msp.query('POLYLINE')),
-              "elevations": sorted({round(l.dxf.elevation, 3) for l in msp.query('LWPOLYLINE')}), "layers": sorted(l.dxf.name for l in doc.layers)}))
+            print(json.dumps({"version": doc.dxfversion, "errors": [str(e) for e in auditor.errors], "fixes": len(auditor.fixes),
+              "points": points,
+              "names": [t.dxf.text for t in msp.query('TEXT[layer=="POINT-NAMES"]')], "contours": len(msp.query('LWPOLYLINE')),
+              "breaklines": len(msp.query('POLYLINE')),
+              "elevations": sorted({round(l.dxf.elevation, 3) for l in msp.query('LWPOLYLINE')}),
+              "layers": sorted(l.dxf.name for l in doc.layers)}))
             PY;
         $seen = json_decode($this->tool('/usr/bin/python3', '-c', $script, $file), true, 16, \JSON_THROW_ON_ERROR);
         self::assertSame(['AC1015', []], [$seen['version'], $seen['errors']]);
@@ -66,7 +74,8 @@ final class HandOverTest extends ApiTestCase
         $file = $this->write('csv', []);
         $contents = (string) file_get_contents($file);
         self::assertStringContainsString('EPSG:25830', $contents);
-        $script = 'import csv, sys, json; rows = list(csv.reader(l for l in open(sys.argv[1], newline="", encoding="utf-8") if not l.startswith("#"))); print(json.dumps(rows))';
+        $script = 'import csv, sys, json; rows = list(csv.reader(l for l in open(sys.argv[1], newline="", '
+            .'encoding="utf-8") if not l.startswith("#"))); print(json.dumps(rows))';
         $rows = json_decode($this->tool('/usr/bin/python3', '-c', $script, $file), true, 16, \JSON_THROW_ON_ERROR);
         self::assertSame(['point', 'easting [m]', 'northing [m]', 'height [m]', 'code', 'role', 'source'], $rows[0]);
         foreach ($this->get('/points')['points'] as $i => $p) {
@@ -92,8 +101,12 @@ final class HandOverTest extends ApiTestCase
         $station = $this->get('/network')['stations'][0]['name'];
         $this->post('/points/rename', ['from' => $station, 'to' => 'Ωλ-7 Łąka Юг']);
         $row = $this->get('/network')['rows'][0];
-        $reason = 'the tripod was found leaning on the morning after, so that neither this sight nor the one before it can be held to be good; measured again on the day after';
-        $this->post('/network/use', ['rows' => [['id' => $row['id'], 'component' => $row['component']]], 'aside' => true, 'reason' => $reason]);
+        $reason = 'the tripod was found leaning on the morning after, so that neither this sight nor the one before it '
+            .'can be held to be good; measured again on the day after';
+        $this->post(
+            '/network/use',
+            ['rows' => [['id' => $row['id'], 'component' => $row['component']]], 'aside' => true, 'reason' => $reason],
+        );
         $this->job('/network/adjust');
         $text = (string) preg_replace('/\s+/', ' ', $this->tool('pdftotext', '-layout', $this->write('pdf', []), '-'));
         self::assertStringContainsString('Ωλ-7 Łąka Юг', $text);
@@ -115,16 +128,28 @@ final class HandOverTest extends ApiTestCase
     public function testAFileWhoseReceiptDoesNotHoldIsNotOffered(): void
     {
         $this->write('csv', []);
-        $row = $this->database()->fetchAssociative("SELECT id, summary FROM result WHERE kind = 'export' AND project_id = ?", [$this->project]);
+        $row = $this->database()->fetchAssociative(
+            "SELECT id, summary FROM result WHERE kind = 'export' AND project_id = ?",
+            [$this->project],
+        );
         self::assertIsArray($row);
-        $this->database()->update('result', ['summary' => strtr($row['summary'], ['"holds":true,"leftOut"' => '"holds":false,"leftOut"'])], ['id' => $row['id']]);
+        $this->database()->update(
+            'result',
+            ['summary' => strtr($row['summary'], ['"holds":true,"leftOut"' => '"holds":false,"leftOut"'])],
+            ['id' => $row['id']],
+        );
         $problem = $this->get("/handover/{$row['id']}/file", 409);
         self::assertStringContainsString('receipt does not hold', $problem['detail']);
     }
 
     public function testDrawnLinesHaveNoHeightsAndTheFileSaysSo(): void
     {
-        $this->post('/terrain/surfaces', ['name' => 'Cut', 'roles' => ['surveyed'], 'interval' => 0.5, 'lines' => [['role' => 'boundary', 'name' => 'b', 'points' => [], 'vertices' => [[493560, 6028020], [493680, 6028020], [493680, 6028100]]]]], 202);
+        $this->post('/terrain/surfaces', ['name' => 'Cut', 'roles' => ['surveyed'], 'interval' => 0.5, 'lines' => [[
+            'role' => 'boundary',
+            'name' => 'b',
+            'points' => [],
+            'vertices' => [[493560, 6028020], [493680, 6028020], [493680, 6028100]],
+        ]]], 202);
         $this->write('dxf', array_column($this->get('/terrain')['surfaces'], 'id'));
         $export = array_column($this->get('/handover')['exports'], null, 'kind')['dxf'];
         self::assertSame(['heights of drawn lines, written at 0: boundary of Cut'], $export['leftOut']);
@@ -132,7 +157,10 @@ final class HandOverTest extends ApiTestCase
 
     public function testMissingThingsAreNamed(): void
     {
-        self::assertStringContainsString('there is no such surface', (string) $this->job('/handover', ['kind' => 'dxf', 'surfaces' => [4711]])['error']);
+        self::assertStringContainsString(
+            'there is no such surface',
+            (string) $this->job('/handover', ['kind' => 'dxf', 'surfaces' => [4711]])['error'],
+        );
         self::assertStringContainsString('kind', $this->post('/handover', ['kind' => 'doc'], 422)['detail']);
     }
 
@@ -144,7 +172,10 @@ final class HandOverTest extends ApiTestCase
         $export = array_column($this->get('/handover')['exports'], null, 'kind')[$kind];
         $this->client->request('GET', "/api/projects/{$this->project}/handover/{$export['id']}/file");
         self::assertSame(200, $this->client->getResponse()->getStatusCode());
-        self::assertStringContainsString('attachment; filename='.$export['name'], (string) $this->client->getResponse()->headers->get('Content-Disposition'));
+        self::assertStringContainsString(
+            'attachment; filename='.$export['name'],
+            (string) $this->client->getResponse()->headers->get('Content-Disposition'),
+        );
         file_put_contents($this->folder.'/'.$export['name'], $this->client->getInternalResponse()->getContent());
 
         return $this->folder.'/'.$export['name'];

@@ -9,7 +9,8 @@ use App\Tests\ApiTestCase;
 /** What is handed over says what its numbers mean, and leaves out what has no place on the grid. */
 final class MeaningTest extends ApiTestCase
 {
-    private const MARKS = "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\nB,493200,6028400,244.26,no\n";
+    private const MARKS = 'point,easting [m],northing [m],ellipsoidal height '
+        ."[m],held\nA,493612.345,6028050.5,221.25,enh\nB,493200,6028400,244.26,no\n";
 
     private function csv(): string
     {

@@ -27,12 +27,28 @@ final class FrameTest extends ApiTestCase
 
     public function testOnePlaceInFourClothesIsOnePlace(): void
     {
-        $own = $this->post('/reference/custom', ['name' => 'Shifted', 'definition' => '+proj=utm +zone=30 +ellps=GRS80 +towgs84=0,0,0 +units=m'], 201)['id'];
+        $own = $this->post(
+            '/reference/custom',
+            ['name' => 'Shifted', 'definition' => '+proj=utm +zone=30 +ellps=GRS80 +towgs84=0,0,0 +units=m'],
+            201,
+        )['id'];
         $this->bringAs("point,easting [m],northing [m],height [m]\nA,493612.345,6028050.5,221.25\n", ['heights' => 'ellipsoidal']);
-        $this->bringAs("point,easting [m],northing [m],height [m]\nB,882909.05712,6044104.547,221.25\n", ['frame' => 'EPSG:25829', 'heights' => 'ellipsoidal']);
-        $this->bringAs("point,easting [ft],northing [ft],height [ft]\nC,1619463.07414698,19777068.5695538,725.88582677\n", ['heights' => 'ellipsoidal']);
-        $this->bringAs("point,northing [m],easting [m],orthometric height [m]\nD,6028050.5,493612.345,168.3299\n", ['geoid' => 'installed:egm96_15.gtx']);
-        $this->bringAs("point,easting [m],northing [m],height [m]\nE,493612.345,6028050.5,221.25\n", ['frame' => 'custom:'.$own, 'heights' => 'ellipsoidal']);
+        $this->bringAs(
+            "point,easting [m],northing [m],height [m]\nB,882909.05712,6044104.547,221.25\n",
+            ['frame' => 'EPSG:25829', 'heights' => 'ellipsoidal'],
+        );
+        $this->bringAs(
+            "point,easting [ft],northing [ft],height [ft]\nC,1619463.07414698,19777068.5695538,725.88582677\n",
+            ['heights' => 'ellipsoidal'],
+        );
+        $this->bringAs(
+            "point,northing [m],easting [m],orthometric height [m]\nD,6028050.5,493612.345,168.3299\n",
+            ['geoid' => 'installed:egm96_15.gtx'],
+        );
+        $this->bringAs(
+            "point,easting [m],northing [m],height [m]\nE,493612.345,6028050.5,221.25\n",
+            ['frame' => 'custom:'.$own, 'heights' => 'ellipsoidal'],
+        );
         $points = $this->points();
         foreach (['B', 'C', 'D', 'E'] as $name) {
             self::assertEqualsWithDelta($points['A']['e'], $points[$name]['e'], 2e-4, $name);
@@ -43,7 +59,11 @@ final class FrameTest extends ApiTestCase
 
     public function testAFileWhoseSystemNeedsAMissingGridIsRefusedWhole(): void
     {
-        $detail = $this->bringAs("point,easting [m],northing [m],height [m]\nA,328790,501078,221.25\nB,328890,501078,221.25\n", ['frame' => 'EPSG:27700', 'heights' => 'ellipsoidal'], 422);
+        $detail = $this->bringAs(
+            "point,easting [m],northing [m],height [m]\nA,328790,501078,221.25\nB,328890,501078,221.25\n",
+            ['frame' => 'EPSG:27700', 'heights' => 'ellipsoidal'],
+            422,
+        );
         self::assertStringContainsString('OSTN15', $detail);
         self::assertStringContainsString('Import the grid file, or choose another transformation yourself', $detail);
         self::assertSame([], $this->points());
@@ -51,7 +71,11 @@ final class FrameTest extends ApiTestCase
 
     public function testControlKeepsItsHoldAndPrecisionOnTheWay(): void
     {
-        $this->bringAs("point,easting [m],northing [m],height [m],held,sd easting [mm],sd northing [mm],sd height [mm]\nA,882909.05712,6044104.547,221.25,enh,,,\nB,882479.011,6044427.586,244.259,no,4,5,7\n", ['frame' => 'EPSG:25829', 'heights' => 'ellipsoidal']);
+        $this->bringAs(
+            'point,easting [m],northing [m],height [m],held,sd easting [mm],sd northing [mm],sd height '
+                ."[mm]\nA,882909.05712,6044104.547,221.25,enh,,,\nB,882479.011,6044427.586,244.259,no,4,5,7\n",
+            ['frame' => 'EPSG:25829', 'heights' => 'ellipsoidal'],
+        );
         $points = $this->points();
         self::assertSame(['enh', 'control'], [$points['A']['held'], $points['A']['role']]);
         self::assertEqualsWithDelta(493612.345, $points['A']['givenE'], 2e-4);
@@ -71,8 +95,16 @@ final class FrameTest extends ApiTestCase
 
     public function testAGeoidOfAnotherPlaceIsRefused(): void
     {
-        $made = $this->post('/reference/extract', ['geoid' => 'installed:egm96_15.gtx', 'by' => 'corners', 'south' => 40.0, 'west' => -4.0, 'north' => 41.0, 'east' => -3.0], 201);
-        $detail = $this->bringAs("point,easting [m],northing [m],height [m]\nA,493612.345,6028050.5,168.33\n", ['heights' => 'geoid', 'geoid' => 'grid:'.$made['id']], 422);
+        $made = $this->post(
+            '/reference/extract',
+            ['geoid' => 'installed:egm96_15.gtx', 'by' => 'corners', 'south' => 40.0, 'west' => -4.0, 'north' => 41.0, 'east' => -3.0],
+            201,
+        );
+        $detail = $this->bringAs(
+            "point,easting [m],northing [m],height [m]\nA,493612.345,6028050.5,168.33\n",
+            ['heights' => 'geoid', 'geoid' => 'grid:'.$made['id']],
+            422,
+        );
         self::assertStringContainsString('A: latitude 54.4', $detail);
         self::assertStringContainsString('outside the grid', $detail);
         self::assertSame([], $this->points());
@@ -88,11 +120,22 @@ final class FrameTest extends ApiTestCase
 
     public function testALocalizationToAnotherMeaningIsRefused(): void
     {
-        $id = $this->post('/reference/localizations', ['name' => 'Site', 'system' => 'EPSG:25829', 'heights' => 'ellipsoidal', 'vertical' => 'none', 'pairs' => [
-            ['name' => 'a', 'localE' => 0.0, 'localN' => 0.0, 'localH' => null, 'gridE' => 882000.0, 'gridN' => 6044000.0, 'gridH' => null, 'horizontal' => true, 'vertical' => true],
-            ['name' => 'b', 'localE' => 100.0, 'localN' => 0.0, 'localH' => null, 'gridE' => 882100.0, 'gridN' => 6044000.0, 'gridH' => null, 'horizontal' => true, 'vertical' => true],
-        ]], 201)['id'];
-        self::assertStringContainsString('the localization "Site" leads to EPSG:25829, the project is in EPSG:25830', $this->bringAs("point,easting [m],northing [m],height [m]\nP,50,50,1\n", ['frame' => 'localization:'.$id], 422));
+        $site = ['name' => 'Site', 'system' => 'EPSG:25829', 'heights' => 'ellipsoidal', 'vertical' => 'none'];
+        $id = $this->post('/reference/localizations', $site + [
+            'pairs' => [
+                [
+                    'name' => 'a', 'localE' => 0.0, 'localN' => 0.0, 'localH' => null, 'gridE' => 882000.0,
+                    'gridN' => 6044000.0, 'gridH' => null, 'horizontal' => true, 'vertical' => true,
+                ],
+                [
+                    'name' => 'b', 'localE' => 100.0, 'localN' => 0.0, 'localH' => null, 'gridE' => 882100.0,
+                    'gridN' => 6044000.0, 'gridH' => null, 'horizontal' => true, 'vertical' => true,
+                ],
+            ]], 201)['id'];
+        self::assertStringContainsString(
+            'the localization "Site" leads to EPSG:25829, the project is in EPSG:25830',
+            $this->bringAs("point,easting [m],northing [m],height [m]\nP,50,50,1\n", ['frame' => 'localization:'.$id], 422),
+        );
     }
 
     public function testAPlaneProjectTakesPlaneNumbersOnly(): void
@@ -101,7 +144,11 @@ final class FrameTest extends ApiTestCase
         $file = $this->bring('p.csv', "point,easting [m],northing [m],height [m]\nP,50,50,1\n");
         self::assertNull($file['meaning'], 'Nothing is asked.');
         self::assertTrue($file['acceptable']);
-        self::assertStringContainsString('give the project a system first', $this->bringAs("point,easting [m],northing [m],height [m]\nQ,493612.345,6028050.5,221.25\n", ['frame' => 'EPSG:25830', 'heights' => 'ellipsoidal'], 422));
+        self::assertStringContainsString('give the project a system first', $this->bringAs(
+            "point,easting [m],northing [m],height [m]\nQ,493612.345,6028050.5,221.25\n",
+            ['frame' => 'EPSG:25830', 'heights' => 'ellipsoidal'],
+            422,
+        ));
     }
 
     public function testThePreviewShowsWherePointsWouldLie(): void

@@ -17,11 +17,17 @@ final class GraticuleFileTest extends ApiTestCase
 
     public function testPlacesOnTheDatumOfTheProjectAreProjected(): void
     {
-        $file = $this->bring('a.csv', self::HEADING."A,54.4001680463,-3.0983938379,221.25,X\nB,54 24 00.60497 N,3 05 54.21782 W,221.25,X\n");
+        $file = $this->bring(
+            'a.csv',
+            self::HEADING."A,54.4001680463,-3.0983938379,221.25,X\nB,54 24 00.60497 N,3 05 54.21782 W,221.25,X\n",
+        );
         self::assertTrue($file['meaning']['geographic']);
         self::assertSame(1, $file['leftOut']);
         self::assertSame('latitude: "54 24 00.60497" is not a number', $file['findings'][0]['message']);
-        self::assertSame(['lat', 'lon'], array_values(array_intersect(array_column(array_filter($file['fields'], static fn (array $f): bool => $f['required']), 'key'), ['e', 'n', 'lat', 'lon'])));
+        self::assertSame(['lat', 'lon'], array_values(array_intersect(
+            array_column(array_filter($file['fields'], static fn (array $f): bool => $f['required']), 'key'),
+            ['e', 'n', 'lat', 'lon'],
+        )));
         $this->post("/intake/{$file['id']}/accept", ['leaveOutBad' => true]);
         $point = $this->get('/points')['points'][0];
         self::assertEqualsWithDelta([493612.345, 6028050.5], [$point['e'], $point['n']], 2e-5);
@@ -37,8 +43,13 @@ final class GraticuleFileTest extends ApiTestCase
 
     public function testAnotherDatumIsBroughtOver(): void
     {
-        // cct: +proj=cart +ellps=intl, +proj=helmert +x=-87 +y=-98 +z=-121, +inv +proj=cart +ellps=GRS80, +proj=utm +zone=30, of 3.1 W 54.4 N 100
-        $id = $this->post('/reference/custom', ['name' => 'Old datum', 'definition' => '+proj=utm +zone=30 +ellps=intl +pm=-3.5 +towgs84=-87,-98,-121 +units=m'], 201)['id'];
+        // cct: +proj=cart +ellps=intl, +proj=helmert +x=-87 +y=-98 +z=-121, +inv +proj=cart +ellps=GRS80, +proj=utm
+        // +zone=30, of 3.1 W 54.4 N 100
+        $id = $this->post(
+            '/reference/custom',
+            ['name' => 'Old datum', 'definition' => '+proj=utm +zone=30 +ellps=intl +pm=-3.5 +towgs84=-87,-98,-121 +units=m'],
+            201,
+        )['id'];
         $file = $this->bring('a.csv', self::HEADING."A,54.4,0.4,100,X\n");
         $answered = $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'custom:'.$id, 'sign' => 'none'], 200);
         self::assertTrue($answered['acceptable'], (string) json_encode([$answered['meaning'], $answered['findings']]));
@@ -64,7 +75,9 @@ final class GraticuleFileTest extends ApiTestCase
         $this->call('PUT', '/reference', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'], 200);
         $file = $this->bring('a.csv', self::HEADING."A,54.4,-3.1,100,X\n");
         $answered = $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'EPSG:4326'], 200);
-        self::assertStringContainsString('needs the grid OSTN15_NTv2_OSGBtoETRS.gsb, which is not installed', $answered['findings'][0]['message']);
+        self::assertStringContainsString(
+            'needs the grid OSTN15_NTv2_OSGBtoETRS.gsb, which is not installed', $answered['findings'][0]['message'],
+        );
         self::assertFalse($answered['acceptable']);
         $usable = array_values(array_filter($answered['meaning']['ways'], static fn (array $w): bool => $w['usable'] && $w['covers']));
         self::assertSame('Inverse of OSGB36 to WGS 84 (6)', $usable[0]['name']);
@@ -80,7 +93,10 @@ final class GraticuleFileTest extends ApiTestCase
         $file = $this->bring('a.csv', self::HEADING."A,54.4001680463,3.0983938379,221.25,X\n");
         self::assertSame(['sign'], array_column($file['meaning']['asks'], 'key'));
         self::assertSame('longitude', $file['meaning']['asks'][0]['offer']);
-        self::assertStringContainsString('answer first: As written these points lie far', $this->post("/intake/{$file['id']}/accept", [], 422)['detail']);
+        self::assertStringContainsString(
+            'answer first: As written these points lie far',
+            $this->post("/intake/{$file['id']}/accept", [], 422)['detail'],
+        );
         $kept = $this->call('PUT', "/intake/{$file['id']}/meaning", ['sign' => 'none'], 200);
         self::assertStringContainsString('A would lie at 54.40° north, 3.10° east', $kept['meaning']['asks'][0]['text']);
         $this->call('PUT', "/intake/{$file['id']}/meaning", ['sign' => 'upside down'], 422);
@@ -105,13 +121,22 @@ final class GraticuleFileTest extends ApiTestCase
 
     public function testAPlaceIsSaidOneWay(): void
     {
-        $both = $this->bring('a.csv', "point,easting [m],northing [m],latitude,longitude,ellipsoidal height [m]\nA,493612.345,6028050.5,54.4,-3.1,221.25\n");
+        $both = $this->bring(
+            'a.csv',
+            "point,easting [m],northing [m],latitude,longitude,ellipsoidal height [m]\nA,493612.345,6028050.5,54.4,-3.1,221.25\n",
+        );
         self::assertFalse($both['meaning']['geographic'], 'Eastings and northings need no more questions.');
         $columns = ['name' => 0, 'e' => 1, 'n' => 2, 'lat' => 3, 'lon' => 4, 'h' => 5];
-        $refused = $this->call('PUT', "/intake/{$both['id']}/mapping", ['kind' => 'points', 'columns' => $columns, 'units' => ['h' => 'm']], 422);
+        $refused = $this->call(
+            'PUT', "/intake/{$both['id']}/mapping",
+            ['kind' => 'points', 'columns' => $columns, 'units' => ['h' => 'm']], 422,
+        );
         self::assertStringContainsString('choose columns for one of the two', (string) json_encode($refused));
         unset($columns['e'], $columns['n']);
-        $changed = $this->call('PUT', "/intake/{$both['id']}/mapping", ['kind' => 'points', 'columns' => $columns, 'units' => ['h' => 'm']], 200);
+        $changed = $this->call(
+            'PUT', "/intake/{$both['id']}/mapping",
+            ['kind' => 'points', 'columns' => $columns, 'units' => ['h' => 'm']], 200,
+        );
         self::assertSame(['In which unit is latitude?', 'In which unit is longitude?'], $changed['questions']);
     }
 

@@ -15,7 +15,10 @@ final class IntakeTest extends ApiTestCase
     {
         $files = (new Generator(new TruthModel()))->files();
         $control = $this->bring('a.csv', $files['control-kestrel-tarn.csv']);
-        self::assertSame(['control', ['points' => 4, 'held' => 1, 'weighted' => 3], true], [$control['kind'], $control['counts'], $control['acceptable']]);
+        self::assertSame(
+            ['control', ['points' => 4, 'held' => 1, 'weighted' => 3], true],
+            [$control['kind'], $control['counts'], $control['acceptable']],
+        );
         self::assertCount(4, $control['points']);
         self::assertSame([], $this->get('/points')['points'], 'A preview stores nothing in the project.');
         $this->post("/intake/{$control['id']}/accept");
@@ -32,8 +35,14 @@ final class IntakeTest extends ApiTestCase
             $this->post("/intake/{$preview['id']}/accept");
         }
         self::assertCount(492, $this->get('/points')['points']);
-        self::assertSame(3 * 58 + 7, (int) $this->database()->fetchOne('SELECT COUNT(*) FROM observation WHERE project_id = ?', [$this->project]));
-        self::assertSame(['accept-file', 'accept-file', 'accept-file', 'receive-file', 'receive-file', 'receive-file', 'accept-file', 'receive-file'], array_column($this->get('/ledger')['entries'], 'operation'));
+        self::assertSame(
+            3 * 58 + 7,
+            (int) $this->database()->fetchOne('SELECT COUNT(*) FROM observation WHERE project_id = ?', [$this->project]),
+        );
+        self::assertSame(
+            ['accept-file', 'accept-file', 'accept-file', 'receive-file', 'receive-file', 'receive-file', 'accept-file', 'receive-file'],
+            array_column($this->get('/ledger')['entries'], 'operation'),
+        );
     }
 
     public function testUnitsAreAskedWhereTheHeadingIsSilent(): void
@@ -45,7 +54,12 @@ final class IntakeTest extends ApiTestCase
         self::assertStringContainsString('say in which unit easting is', $refused['detail']);
 
         $columns = array_column(array_filter($preview['fields'], static fn (array $f): bool => null !== $f['column']), 'column', 'key');
-        $answered = $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => $columns, 'units' => ['e' => 'ft', 'n' => 'ft', 'h' => 'ft']], 200);
+        $answered = $this->call(
+            'PUT',
+            "/intake/{$preview['id']}/mapping",
+            ['kind' => 'points', 'columns' => $columns, 'units' => ['e' => 'ft', 'n' => 'ft', 'h' => 'ft']],
+            200,
+        );
         self::assertSame(['heights', 'far'], array_column($answered['meaning']['asks'], 'key'));
         self::assertTrue($this->answered($answered)['acceptable']);
         $this->post("/intake/{$preview['id']}/accept");
@@ -59,11 +73,19 @@ final class IntakeTest extends ApiTestCase
     {
         $preview = $this->bring('odd.csv', "nr;rechts [m];hoch [m];z [m]\n1;10,5;20,25;3,125\n2;11,5;21,25;4,125\n3;1;2;3\n");
         self::assertContains('no column for point; choose one', array_column($preview['findings'], 'message'));
-        $preview = $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3], 'units' => ['e' => 'm', 'n' => 'm', 'h' => 'm']], 200);
+        $preview = $this->call(
+            'PUT',
+            "/intake/{$preview['id']}/mapping",
+            ['kind' => 'points', 'columns' => ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3], 'units' => ['e' => 'm', 'n' => 'm', 'h' => 'm']],
+            200,
+        );
         self::assertSame([], $preview['findings']);
         $this->answered($preview);
         $this->post("/intake/{$preview['id']}/accept");
-        self::assertSame([10.5, 20.25, 3.125], \array_slice(array_values(array_intersect_key($this->get('/points')['points'][0], array_flip(['e', 'n', 'h']))), 0, 3));
+        self::assertSame(
+            [10.5, 20.25, 3.125],
+            \array_slice(array_values(array_intersect_key($this->get('/points')['points'][0], array_flip(['e', 'n', 'h']))), 0, 3),
+        );
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -85,7 +107,10 @@ final class IntakeTest extends ApiTestCase
         self::assertStringStartsWith('bad.csv, ', $preview['unreadable']);
         self::assertFalse($preview['acceptable']);
         $this->post("/intake/{$preview['id']}/accept", [], 422);
-        self::assertSame(['receive-file'], array_column($this->get('/ledger')['entries'], 'operation'), 'It waits, and nothing else happened.');
+        self::assertSame(
+            ['receive-file'], array_column($this->get('/ledger')['entries'], 'operation'),
+            'It waits, and nothing else happened.',
+        );
     }
 
     /** @return iterable<string, array{string, int, string}> file, line, message */
@@ -100,7 +125,10 @@ final class IntakeTest extends ApiTestCase
         yield 'twice' => [$points."P1,11,20,3,A\n", 3, '/point "P1" is already on line 2/'];
         $stations = "station,round,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nA,1,1.5,B,1.6,10,90,50\n";
         yield 'negative distance' => [$stations."A,1,1.5,C,1.6,20,90,-5\n", 3, '/slope distance: -5 m cannot be/'];
-        yield 'millimetres as metres' => [$stations."A,1,1500,C,1.6,20,90,5\n", 3, '/instrument height: 1500\.000 m is too tall; is the unit right/'];
+        yield 'millimetres as metres' => [
+            $stations."A,1,1500,C,1.6,20,90,5\n", 3,
+            '/instrument height: 1500\.000 m is too tall; is the unit right/',
+        ];
         yield 'sights itself' => [$stations."A,1,1.5,A,1.6,20,90,5\n", 3, '/"A" sights itself/'];
         $vectors = "from,to,dX [m],dY [m],dZ [m],cov XX [m2],cov YY [m2],cov ZZ [m2]\nA,B,1,2,3,1e-6,1e-6,1e-6\n";
         yield 'no covariance' => [$vectors."A,C,1,2,3,-1,1e-6,1e-6\n", 3, '/covariance is not positive definite/'];
@@ -115,7 +143,10 @@ final class IntakeTest extends ApiTestCase
         self::assertMatchesRegularExpression($message, end($errors)['message']);
         $refused = $this->post("/intake/{$preview['id']}/accept", [], 422);
         self::assertMatchesRegularExpression('/lines\.csv line \d+: .*accept without them/', $refused['detail']);
-        self::assertSame(0, (int) $this->database()->fetchOne('SELECT (SELECT COUNT(*) FROM point WHERE project_id = ?) + (SELECT COUNT(*) FROM observation WHERE project_id = ?)', [$this->project, $this->project]));
+        self::assertSame(0, (int) $this->database()->fetchOne(
+            'SELECT (SELECT COUNT(*) FROM point WHERE project_id = ?) + (SELECT COUNT(*) FROM observation WHERE project_id = ?)',
+            [$this->project, $this->project],
+        ));
         $this->answered($preview);
         $this->post("/intake/{$preview['id']}/accept", ['leaveOutBad' => true]);
         self::assertGreaterThan(0, $this->get('/intake')['files'][0]['leftOut']);
@@ -124,7 +155,11 @@ final class IntakeTest extends ApiTestCase
     public function testWrongUnitsAndNearNamesAreQuestioned(): void
     {
         $this->accept('control.csv', "point,easting [m],northing [m],height [m],held\nKT01,0,0,10,enh\nKT02,100,0,10,enh\n");
-        $gon = $this->bring('gon.csv', "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nKT01,1.5,KT02,1.5,0,100.02,328.08\nKT01,1.5,kt-2,1.5,10,99.9,50\nKT01,1.5,N2,1.5,20,100.1,50\n");
+        $gon = $this->bring(
+            'gon.csv',
+            'station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance '
+                ."[m]\nKT01,1.5,KT02,1.5,0,100.02,328.08\nKT01,1.5,kt-2,1.5,10,99.9,50\nKT01,1.5,N2,1.5,20,100.1,50\n",
+        );
         $messages = implode("\n", array_column($gon['findings'], 'message'));
         self::assertStringContainsString('Are these gon?', $messages);
         self::assertStringContainsString('these look like feet read as metres', $messages);
@@ -143,8 +178,15 @@ final class IntakeTest extends ApiTestCase
 
     public function testTheSecondFaceIsBroughtToTheFirst(): void
     {
-        $this->accept('faces.csv', "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nA,1.5,B,1.5,10.0,88.0,100\nA,1.5,B,1.5,190.002,272.001,100\n");
-        $rows = $this->database()->fetchFirstColumn("SELECT v1 FROM observation WHERE project_id = ? AND kind IN ('direction', 'zenith') ORDER BY id", [$this->project]);
+        $this->accept(
+            'faces.csv',
+            'station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance '
+                ."[m]\nA,1.5,B,1.5,10.0,88.0,100\nA,1.5,B,1.5,190.002,272.001,100\n",
+        );
+        $rows = $this->database()->fetchFirstColumn(
+            "SELECT v1 FROM observation WHERE project_id = ? AND kind IN ('direction', 'zenith') ORDER BY id",
+            [$this->project],
+        );
         self::assertEqualsWithDelta([10.0, 88.0, 10.002, 87.999], array_map(floatval(...), $rows), 1e-9);
     }
 
@@ -152,8 +194,16 @@ final class IntakeTest extends ApiTestCase
     {
         $this->post('/intake', [], 400);
         $preview = $this->bring('a.csv', "point,easting [m],northing [m],height [m]\nP1,10,20,3\nP2,11,20,3\n");
-        self::assertSame('/columns/e: is not a column of this file', $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => ['e' => 99]], 422)['detail']);
-        self::assertStringContainsString('is not a unit of length', $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => ['e' => 1], 'units' => ['e' => 'gon']], 422)['detail']);
+        self::assertSame(
+            '/columns/e: is not a column of this file',
+            $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'points', 'columns' => ['e' => 99]], 422)['detail'],
+        );
+        self::assertStringContainsString('is not a unit of length', $this->call(
+            'PUT',
+            "/intake/{$preview['id']}/mapping",
+            ['kind' => 'points', 'columns' => ['e' => 1], 'units' => ['e' => 'gon']],
+            422,
+        )['detail']);
         $this->get('/intake/999999', 404);
     }
 }

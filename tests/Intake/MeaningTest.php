@@ -15,7 +15,10 @@ final class MeaningTest extends ApiTestCase
     {
         $silent = $this->bring('a.csv', self::HEADING."A,493612.345,6028050.5,221.25,X\n");
         self::assertSame(['heights'], array_column($silent['meaning']['asks'], 'key'));
-        self::assertStringContainsString('answer first: Are these heights ellipsoidal', $this->post("/intake/{$silent['id']}/accept", [], 422)['detail']);
+        self::assertStringContainsString(
+            'answer first: Are these heights ellipsoidal',
+            $this->post("/intake/{$silent['id']}/accept", [], 422)['detail'],
+        );
         foreach (['ellipsoidal height [m]' => 'ellipsoidal', 'orthometric height (m)' => 'geoid'] as $heading => $said) {
             $spoken = $this->bring('b.csv', "point,easting [m],northing [m],$heading\nB,493612.345,6028050.5,221.25\n");
             self::assertSame($said, $spoken['meaning']['said']);
@@ -42,7 +45,10 @@ final class MeaningTest extends ApiTestCase
     public function testAnotherSystemIsBroughtOver(): void
     {
         $file = $this->bring('a.csv', self::HEADING."A,882909.05712,6044104.547,221.25,X\n");
-        $answered = $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'EPSG:25829', 'heights' => 'ellipsoidal', 'far' => true], 200);
+        $answered = $this->call(
+            'PUT', "/intake/{$file['id']}/meaning",
+            ['frame' => 'EPSG:25829', 'heights' => 'ellipsoidal', 'far' => true], 200,
+        );
         self::assertTrue($answered['acceptable'], (string) json_encode($answered['meaning']));
         $this->post("/intake/{$file['id']}/accept");
         self::assertEqualsWithDelta(493612.345, $this->get('/points')['points'][0]['e'], 1e-4);
@@ -51,7 +57,10 @@ final class MeaningTest extends ApiTestCase
 
     public function testExchangedColumnsAreFoundAndAsked(): void
     {
-        $file = $this->bring('a.csv', "point,easting [m],northing [m],ellipsoidal height [m]\nA,6028050.5,493612.345,221.25\nB,6028400,493200,244\n");
+        $file = $this->bring(
+            'a.csv',
+            "point,easting [m],northing [m],ellipsoidal height [m]\nA,6028050.5,493612.345,221.25\nB,6028400,493200,244\n",
+        );
         self::assertSame(['swap'], array_column($file['meaning']['asks'], 'key'));
         self::assertStringContainsString('Exchange them?', $file['meaning']['asks'][0]['text']);
         $this->post("/intake/{$file['id']}/accept", [], 422);
@@ -68,7 +77,10 @@ final class MeaningTest extends ApiTestCase
         $this->accept('c.csv', "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\n");
         $far = $this->bring('b.csv', "point,easting [m],northing [m],ellipsoidal height [m]\nB,500000,1000,221.25\n");
         self::assertSame(['far'], array_column($far['meaning']['asks'], 'key'));
-        self::assertMatchesRegularExpression('/B would lie at 0\.01° north, 3\.00° west, 6 0\d\d km from the project/', $far['meaning']['asks'][0]['text']);
+        self::assertMatchesRegularExpression(
+            '/B would lie at 0\.01° north, 3\.00° west, 6 0\d\d km from the project/',
+            $far['meaning']['asks'][0]['text'],
+        );
     }
 
     public function testUnknownFramesAreRefused(): void
@@ -76,7 +88,10 @@ final class MeaningTest extends ApiTestCase
         $file = $this->bring('a.csv', self::HEADING."A,493612.345,6028050.5,221.25,X\n");
         $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'moon'], 422);
         $this->call('PUT', "/intake/{$file['id']}/meaning", ['heights' => 'wet'], 422);
-        foreach (['EPSG:999999' => 'not in the registry', 'EPSG:4326' => 'eastings and northings', 'localization:9' => 'no such localization', 'custom:9' => 'no such system'] as $frame => $reason) {
+        foreach ([
+            'EPSG:999999' => 'not in the registry', 'EPSG:4326' => 'eastings and northings',
+            'localization:9' => 'no such localization', 'custom:9' => 'no such system',
+        ] as $frame => $reason) {
             $answered = $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => $frame, 'heights' => 'ellipsoidal'], 200);
             self::assertFalse($answered['acceptable']);
             self::assertStringContainsString($reason, $answered['findings'][0]['message']);

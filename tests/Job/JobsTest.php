@@ -23,7 +23,11 @@ final class JobsTest extends ApiTestCase
     private function queue(array $over = []): string
     {
         $id = bin2hex(random_bytes(8));
-        $this->database()->insert('job', $over + ['id' => $id, 'project_id' => $this->project, 'author_id' => $this->owner()->id(), 'kind' => 'adjust', 'title' => 'Adjust the network', 'payload' => '{}', 'state' => 'queued', 'created_at' => '2031-05-04 09:00:00']);
+        $this->database()->insert('job', $over + [
+            'id' => $id, 'project_id' => $this->project, 'author_id' => $this->owner()->id(), 'kind' => 'adjust',
+            'title' => 'Adjust the network', 'payload' => '{}', 'state' => 'queued',
+            'created_at' => '2031-05-04 09:00:00',
+        ]);
 
         return $id;
     }
@@ -118,8 +122,14 @@ final class JobsTest extends ApiTestCase
 
     public function testAJobWhoseLeaseHasRunOutIsTakenUpAgainWhereverItRan(): void
     {
-        $lost = $this->queue(['state' => 'running', 'worker' => 'another-machine:1', 'lease_until' => '2001-01-01 00:00:00', 'attempts' => 1]);
-        $held = $this->queue(['state' => 'running', 'worker' => 'another-machine:2', 'lease_until' => '2091-01-01 00:00:00', 'attempts' => 1]);
+        $lost = $this->queue([
+            'state' => 'running', 'worker' => 'another-machine:1', 'lease_until' => '2001-01-01 00:00:00',
+            'attempts' => 1,
+        ]);
+        $held = $this->queue([
+            'state' => 'running', 'worker' => 'another-machine:2', 'lease_until' => '2091-01-01 00:00:00',
+            'attempts' => 1,
+        ]);
         self::assertSame(1, $this->service(Jobs::class)->takeUpAgain());
         self::assertSame(2, (int) $this->row($lost)['attempts'], 'Where jobs run at once it has run again by now.');
         self::assertSame(['running', 1], [$this->row($held)['state'], (int) $this->row($held)['attempts']]);
@@ -127,7 +137,10 @@ final class JobsTest extends ApiTestCase
 
     public function testAJobThatEndsItsWorkerThreeTimesIsGivenUpAndSaysWhatToDo(): void
     {
-        $id = $this->queue(['state' => 'running', 'worker' => gethostname().':2147483000', 'attempts' => Jobs::MOST_ATTEMPTS, 'stage' => 'contours']);
+        $id = $this->queue([
+            'state' => 'running', 'worker' => gethostname().':2147483000', 'attempts' => Jobs::MOST_ATTEMPTS,
+            'stage' => 'contours',
+        ]);
         self::assertSame(0, $this->service(Jobs::class)->takeUpAgain());
         $view = $this->get("/jobs/$id");
         self::assertSame('failed', $view['state']);
@@ -138,7 +151,10 @@ final class JobsTest extends ApiTestCase
     public function testAJobLeftBehindByAWorkerThatIsIdleNowIsTakenUpAgain(): void
     {
         // Its process lives and its lease holds, but the worker itself says that it has nothing to do.
-        $id = $this->queue(['state' => 'running', 'worker' => RunJobHandler::worker(), 'lease_until' => '2091-01-01 00:00:00', 'attempts' => 1]);
+        $id = $this->queue([
+            'state' => 'running', 'worker' => RunJobHandler::worker(), 'lease_until' => '2091-01-01 00:00:00',
+            'attempts' => 1,
+        ]);
         self::assertSame(0, $this->service(Jobs::class)->takeUpAgain());
         self::assertSame(1, $this->service(Jobs::class)->takeUpAgain(RunJobHandler::worker()));
         self::assertSame(2, (int) $this->row($id)['attempts']);
@@ -213,7 +229,11 @@ final class JobsTest extends ApiTestCase
     public function testContoursTooDenseToBeDrawnAreRefusedBeforehandWithTheIntervalThatWouldDo(): void
     {
         $this->acceptDemoFiles();
-        $this->accept('tall.csv', "point,easting [m],northing [m],ellipsoidal height [m],code\nA,493612,6028050,0,T\nB,493622,6028050,90,T\nC,493622,6028060,45,T\n");
+        $this->accept(
+            'tall.csv',
+            'point,easting [m],northing [m],ellipsoidal height '
+                ."[m],code\nA,493612,6028050,0,T\nB,493622,6028050,90,T\nC,493622,6028060,45,T\n",
+        );
         $form = ['name' => 'Dense', 'roles' => ['surveyed'], 'codes' => ['T'], 'interval' => 0.001];
         $job = $this->get('/jobs/'.$this->post('/terrain/surfaces', $form, 202)['job']);
         self::assertSame('failed', $job['state']);

@@ -17,7 +17,11 @@ final class EditingTest extends ApiTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->accept('c.csv', "point,easting [m],northing [m],ellipsoidal height [m],code\n01,493612.345,6028050.5,221.25,0\n1e1,493622.345,6028050.5,221.25,00\nKT,493632.345,6028052.5,221.25,X\n");
+        $this->accept(
+            'c.csv',
+            'point,easting [m],northing [m],ellipsoidal height '
+                ."[m],code\n01,493612.345,6028050.5,221.25,0\n1e1,493622.345,6028050.5,221.25,00\nKT,493632.345,6028052.5,221.25,X\n",
+        );
     }
 
     public function testNamesThatAreEqualAsNumbersAreOtherNames(): void
@@ -34,9 +38,17 @@ final class EditingTest extends ApiTestCase
 
     public function testARenamedPointStaysInTheLinesOfSurfaces(): void
     {
-        $this->accept('p.csv', "point,easting [m],northing [m],ellipsoidal height [m],code\nA,493612,6028050,221,T\nB,493622,6028050,222,T\nC,493622,6028060,223,T\nD,493612,6028060,224,T\n");
+        $this->accept(
+            'p.csv',
+            'point,easting [m],northing [m],ellipsoidal height '
+                ."[m],code\nA,493612,6028050,221,T\nB,493622,6028050,222,T\nC,493622,6028060,223,T\nD,493612,6028060,224,T\n",
+        );
         $line = ['role' => 'breakline', 'name' => 'edge', 'points' => ['A', 'C'], 'vertices' => []];
-        $surface = $this->post('/terrain/surfaces', ['name' => 'S', 'roles' => ['surveyed'], 'codes' => ['T'], 'exclude' => ['B'], 'lines' => [$line]], 202)['surface'];
+        $surface = $this->post(
+            '/terrain/surfaces',
+            ['name' => 'S', 'roles' => ['surveyed'], 'codes' => ['T'], 'exclude' => ['B'], 'lines' => [$line]],
+            202,
+        )['surface'];
         $this->post('/points/rename', ['from' => 'A', 'to' => '007']);
         $this->post('/points/rename', ['from' => 'B', 'to' => '7']);
         $view = $this->get('/terrain')['surfaces'][0];
@@ -69,10 +81,16 @@ final class EditingTest extends ApiTestCase
     public function testTheSecondEditorOfAMarkSeesWhatTheFirstDid(): void
     {
         $version = (string) $this->point('KT')['version'];
-        $mine = ['point' => 'KT', 'e' => 493600.0, 'n' => 6028000.0, 'h' => 220.0, 'held' => 'h', 'sdE' => null, 'sdN' => null, 'sdH' => null];
+        $mine = [
+            'point' => 'KT', 'e' => 493600.0, 'n' => 6028000.0, 'h' => 220.0, 'held' => 'h', 'sdE' => null,
+            'sdN' => null, 'sdH' => null,
+        ];
         $first = $this->editing('/control', ['e' => 493633.0] + $mine, 200, $version)['seq'];
         $conflict = $this->editing('/control', $mine, 409, $version);
-        self::assertSame(['Someone else changed this.', 'Owner', (string) $first], [$conflict['title'], $conflict['author'], $conflict['version']]);
+        self::assertSame(
+            ['Someone else changed this.', 'Owner', (string) $first],
+            [$conflict['title'], $conflict['author'], $conflict['version']],
+        );
         self::assertStringStartsWith('Changed control KT', $conflict['change']);
         self::assertSame([493633.0, 'h'], [(float) $conflict['theirs']['e'], $conflict['theirs']['held']]);
         self::assertSame(493633.0, (float) $this->point('KT')['givenE'], 'Nothing is written over.');

@@ -62,7 +62,9 @@ final class FreshnessTest extends ApiTestCase
         $surface = $this->post('/terrain/surfaces', $form, 202)['surface'];
         $this->post("/terrain/surfaces/$surface/volume", ['elevation' => 225.0]);
         self::assertArrayNotHasKey("surface:$surface", $this->stale());
-        $name = array_values(array_filter($this->get('/points')['points'], static fn (array $p): bool => 'surveyed' === $p['role']))[0]['name'];
+        $name = array_values(array_filter(
+            $this->get('/points')['points'], static fn (array $p): bool => 'surveyed' === $p['role'],
+        ))[0]['name'];
         $change = fn () => $this->post('/points/rename', ['from' => $name, 'to' => 'ANOTHER NAME']);
         $this->service(SurfaceMaker::class)->make($this->project(), 'Owner', $surface, $this->meanwhile($change));
         self::assertSame(['coordinates of points changed'], $this->stale()["surface:$surface"] ?? []);
@@ -78,7 +80,12 @@ final class FreshnessTest extends ApiTestCase
     {
         $this->acceptDemoFiles();
         $change = fn () => $this->post('/points/rename', ['from' => 'KT12', 'to' => 'KT12A']);
-        $rename = fn () => $this->call('PUT', '/control', ['point' => 'KT01', 'e' => 493121.0, 'n' => 6028061.0, 'h' => 236.0, 'held' => 'enh'], 200);
+        $rename = fn () => $this->call(
+            'PUT',
+            '/control',
+            ['point' => 'KT01', 'e' => 493121.0, 'n' => 6028061.0, 'h' => 236.0, 'held' => 'enh'],
+            200,
+        );
         $this->service(Exporter::class)->export($this->project(), 'Owner', 'csv', [], $this->meanwhile($rename));
         self::assertSame(['coordinates of points changed'], $this->stale()['export:csv'] ?? []);
         $this->service(Exporter::class)->export($this->project(), 'Owner', 'csv', []);
@@ -93,7 +100,12 @@ final class FreshnessTest extends ApiTestCase
         $this->job('/network/adjust');
         for ($i = 0; $i < 3; ++$i) {
             self::assertSame([], $this->stale());
-            $seq = $this->call('PUT', '/control', ['point' => 'KT01', 'e' => 493120.5 + $i, 'n' => 6028061.2, 'h' => 236.4, 'held' => 'enh'], 200)['seq'];
+            $seq = $this->call(
+                'PUT',
+                '/control',
+                ['point' => 'KT01', 'e' => 493120.5 + $i, 'n' => 6028061.2, 'h' => 236.4, 'held' => 'enh'],
+                200,
+            )['seq'];
             self::assertArrayHasKey('network', $this->stale());
             $this->post("/ledger/$seq/undo");
         }

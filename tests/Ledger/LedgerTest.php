@@ -18,7 +18,12 @@ final class LedgerTest extends ApiTestCase
         $this->job('/network/adjust');
         $this->post('/network/accept');
         $names = array_column(array_filter($this->get('/points')['points'], static fn (array $p): bool => 'CREST' === $p['code']), 'name');
-        $started = $this->post('/terrain/surfaces', ['name' => 'Pit', 'roles' => ['surveyed'], 'lines' => [['role' => 'breakline', 'name' => 'crest', 'points' => $names, 'vertices' => []]], 'interval' => 0.5], 202);
+        $started = $this->post('/terrain/surfaces', [
+            'name' => 'Pit',
+            'roles' => ['surveyed'],
+            'lines' => [['role' => 'breakline', 'name' => 'crest', 'points' => $names, 'vertices' => []]],
+            'interval' => 0.5,
+        ], 202);
         $this->surface = $started['surface'];
         $this->post("/terrain/surfaces/{$this->surface}/volume", ['elevation' => 225.0]);
         foreach (['csv' => [], 'dxf' => [$this->surface], 'pdf' => []] as $kind => $surfaces) {
@@ -31,7 +36,11 @@ final class LedgerTest extends ApiTestCase
         $entries = $this->get('/ledger')['entries'];
         self::assertSame(range(\count($entries), 1), array_column($entries, 'seq'));
         self::assertSame(['Owner'], array_values(array_unique(array_column($entries, 'author'))));
-        self::assertSame(['hand-over', 'hand-over', 'hand-over', 'compute-volume', 'compute-surface', 'define-surface', 'accept-coordinates', 'adjust-network', 'accept-file', 'receive-file', 'accept-file', 'receive-file', 'accept-file', 'receive-file', 'accept-file', 'receive-file'], array_column($entries, 'operation'));
+        self::assertSame([
+            'hand-over', 'hand-over', 'hand-over', 'compute-volume', 'compute-surface', 'define-surface',
+            'accept-coordinates', 'adjust-network', 'accept-file', 'receive-file', 'accept-file', 'receive-file',
+            'accept-file', 'receive-file', 'accept-file', 'receive-file',
+        ], array_column($entries, 'operation'));
         $accepted = $this->get('/ledger/10');
         self::assertStringContainsString('Accepted coordinates of 12 stations', $accepted['entry']['title']);
         $moved = array_values(array_filter($accepted['changes'], static fn (array $c): bool => isset($c['before']['e'], $c['after']['e'])));
@@ -45,7 +54,10 @@ final class LedgerTest extends ApiTestCase
         $worst = $this->worst();
         $this->post('/network/use', ['rows' => [['id' => $worst['id'], 'component' => null]], 'aside' => true, 'reason' => 'target moved']);
         $stale = $this->stale();
-        self::assertSame(['network', 'coordinates', 'surface:'.$this->surface, 'volume:'.$this->surface, 'export:csv', 'export:dxf:'.$this->surface, 'export:pdf'], array_keys($stale));
+        self::assertSame([
+            'network', 'coordinates', 'surface:'.$this->surface, 'volume:'.$this->surface, 'export:csv',
+            'export:dxf:'.$this->surface, 'export:pdf',
+        ], array_keys($stale));
         self::assertSame(['observations changed'], $stale['network']);
         self::assertSame(['rests on stale network adjustment'], $stale['coordinates']);
         self::assertSame(['rests on stale accepted coordinates'], $stale['surface:'.$this->surface]);
@@ -62,7 +74,10 @@ final class LedgerTest extends ApiTestCase
         self::assertSame('done', $job['state']);
         self::assertSame([], $this->stale());
         $operations = array_reverse(\array_slice(array_column($this->get('/ledger')['entries'], 'operation'), 0, 7));
-        self::assertSame(['adjust-network', 'accept-coordinates', 'compute-surface', 'compute-volume', 'hand-over', 'hand-over', 'hand-over'], $operations);
+        self::assertSame(
+            ['adjust-network', 'accept-coordinates', 'compute-surface', 'compute-volume', 'hand-over', 'hand-over', 'hand-over'],
+            $operations,
+        );
         self::assertNotSame($before, array_column($this->get('/points')['points'], 'e', 'name'));
         self::assertCount(3, $this->get('/handover')['archive'], 'What was handed over before is kept.');
     }
@@ -160,7 +175,10 @@ final class LedgerTest extends ApiTestCase
 
     public function testUndoingAChangeOfSystemGivesBackEveryBitAndNothingIsStale(): void
     {
-        $points = static fn (array $view): array => array_map(static fn (array $p): array => [$p['name'], $p['e'], $p['n'], $p['h'], $p['givenE']], $view['points']);
+        $points = static fn (array $view): array => array_map(
+            static fn (array $p): array => [$p['name'], $p['e'], $p['n'], $p['h'], $p['givenE']],
+            $view['points'],
+        );
         $before = $points($this->get('/points'));
         foreach (['EPSG:25829', 'EPSG:32631'] as $reference) {
             $seq = $this->call('PUT', '/reference', ['reference' => $reference, 'heights' => 'ellipsoidal'], 200)['seq'];

@@ -11,7 +11,10 @@ use Demo\TruthModel;
 /** Whatever is done can be undone to the last bit, done again to the last bit, and undone with all that came after it. */
 final class RoundTripTest extends ApiTestCase
 {
-    private const TABLES = ['project', 'survey_file', 'point', 'observation', 'surface', 'result', 'custom_system', 'grid_file', 'localization'];
+    private const TABLES = [
+        'project', 'survey_file', 'point', 'observation', 'surface', 'result', 'custom_system', 'grid_file',
+        'localization',
+    ];
 
     /** Every operation of the application, one after the other: a state before, a state after, and both found again. */
     public function testEveryOperationGoesBackAndForth(): void
@@ -84,33 +87,77 @@ final class RoundTripTest extends ApiTestCase
             yield 'accept '.$name => fn () => $this->accept($name, $contents);
         }
         yield 'units' => fn () => $this->call('PUT', '/units', ['length' => 'ft', 'angle' => 'gon', 'decimals' => 2], 200);
-        yield 'weights' => fn () => $this->call('PUT', '/network/settings', ['directionSd' => 2.0, 'zenithSd' => 3.0, 'distanceConstant' => 0.002, 'distancePpm' => 2.0, 'instrumentCentring' => 0.001, 'targetCentring' => 0.001, 'heightCentring' => 0.001, 'refraction' => 0.13, 'confidence' => 0.95, 'free' => false], 200);
-        yield 'control' => fn () => $this->call('PUT', '/control', ['point' => 'KT04', 'e' => 493212.087, 'n' => 6028408.339, 'h' => 244.26, 'held' => 'h', 'sdE' => 0.01, 'sdN' => 0.01], 200);
+        yield 'weights' => fn () => $this->call('PUT', '/network/settings', [
+            'directionSd' => 2.0, 'zenithSd' => 3.0, 'distanceConstant' => 0.002, 'distancePpm' => 2.0,
+            'instrumentCentring' => 0.001, 'targetCentring' => 0.001, 'heightCentring' => 0.001, 'refraction' => 0.13,
+            'confidence' => 0.95, 'free' => false,
+        ], 200);
+        yield 'control' => fn () => $this->call(
+            'PUT',
+            '/control',
+            ['point' => 'KT04', 'e' => 493212.087, 'n' => 6028408.339, 'h' => 244.26, 'held' => 'h', 'sdE' => 0.01, 'sdN' => 0.01],
+            200,
+        );
         yield 'rename' => fn () => $this->post('/points/rename', ['from' => 'KT12', 'to' => 'PILLAR 12']);
         yield 'adjust' => fn () => $this->job('/network/adjust');
-        yield 'set aside' => fn () => $this->post('/network/use', ['rows' => [['id' => (int) $this->database()->fetchOne("SELECT MIN(id) FROM observation WHERE kind = 'direction'"), 'component' => null]], 'aside' => true, 'reason' => 'not on the mark']);
+        yield 'set aside' => fn () => $this->post('/network/use', ['rows' => [[
+            'id' => (int) $this->database()->fetchOne("SELECT MIN(id) FROM observation WHERE kind = 'direction'"),
+            'component' => null,
+        ]], 'aside' => true, 'reason' => 'not on the mark']);
         yield 'adjust again' => fn () => $this->job('/network/adjust');
         yield 'accept coordinates' => fn () => $this->post('/network/accept');
-        yield 'surface' => fn () => $this->post('/terrain/surfaces', ['name' => 'Pit', 'roles' => ['surveyed'], 'lines' => [['role' => 'boundary', 'name' => 'limit', 'points' => [], 'vertices' => [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0]]]], 'interval' => 1.0], 202);
+        yield 'surface' => fn () => $this->post('/terrain/surfaces', ['name' => 'Pit', 'roles' => ['surveyed'], 'lines' => [[
+            'role' => 'boundary',
+            'name' => 'limit',
+            'points' => [],
+            'vertices' => [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0]],
+        ]], 'interval' => 1.0], 202);
         yield 'volume' => fn () => $this->post('/terrain/surfaces/'.$this->surface().'/volume', ['elevation' => 225.0]);
         yield 'hand over' => fn () => $this->job('/handover', ['kind' => 'csv', 'surfaces' => []]);
-        yield 'own system' => fn () => $this->post('/reference/custom', ['name' => 'Own', 'definition' => '+proj=tmerc +lat_0=54 +lon_0=-3 +k=1.00003 +x_0=50000 +y_0=10000 +ellps=GRS80'], 201);
+        yield 'own system' => fn () => $this->post(
+            '/reference/custom',
+            ['name' => 'Own', 'definition' => '+proj=tmerc +lat_0=54 +lon_0=-3 +k=1.00003 +x_0=50000 +y_0=10000 +ellps=GRS80'],
+            201,
+        );
         yield 'low distortion' => fn () => $this->post('/reference/design', ['height' => 230.0, 'name' => 'Low'], 201);
         yield 'ground' => fn () => $this->post('/reference/ground', ['point' => 'KT01', 'name' => 'Ground'], 201);
-        yield 'extract' => fn () => $this->post('/reference/extract', ['geoid' => 'installed:egm96_15.gtx', 'by' => 'radius', 'lat' => 54.4, 'lon' => -3.1, 'radiusKm' => 40.0], 201);
-        yield 'import a grid' => fn () => $this->upload('/reference/grids', 'tarn.gtx', $this->download('/reference/grids/'.$this->grid().'.gtx'));
-        yield 'change of system' => fn () => $this->call('PUT', '/reference', ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal'], 200);
-        yield 'change of heights' => fn () => $this->call('PUT', '/reference', ['reference' => 'EPSG:25829', 'heights' => 'geoid', 'geoid' => 'grid:'.$this->grid()], 200);
+        yield 'extract' => fn () => $this->post(
+            '/reference/extract',
+            ['geoid' => 'installed:egm96_15.gtx', 'by' => 'radius', 'lat' => 54.4, 'lon' => -3.1, 'radiusKm' => 40.0],
+            201,
+        );
+        yield 'import a grid' => fn () => $this->upload(
+            '/reference/grids', 'tarn.gtx', $this->download('/reference/grids/'.$this->grid().'.gtx'),
+        );
+        yield 'change of system' => fn () => $this->call(
+            'PUT', '/reference', ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal'], 200,
+        );
+        yield 'change of heights' => fn () => $this->call(
+            'PUT',
+            '/reference',
+            ['reference' => 'EPSG:25829', 'heights' => 'geoid', 'geoid' => 'grid:'.$this->grid()],
+            200,
+        );
         yield 'local file' => function (): void {
             $file = $this->bring('site.csv', "point,easting [m],northing [m],height [m],code\nSP1,100,200,10,PEG\nSP2,150,200,11,PEG\n");
             $this->call('PUT', "/intake/{$file['id']}/meaning", ['frame' => 'local'], 200);
             $this->post("/intake/{$file['id']}/accept");
         };
-        yield 'localization' => fn () => $this->post('/reference/localizations', ['name' => 'Site', 'system' => 'EPSG:25829', 'heights' => 'geoid', 'geoid' => 'grid:'.$this->grid(), 'pairs' => [
-            ['name' => 'a', 'localE' => 0.0, 'localN' => 0.0, 'localH' => 0.0, 'gridE' => 882000.0, 'gridN' => 6044000.0, 'gridH' => 180.0, 'horizontal' => true, 'vertical' => true],
-            ['name' => 'b', 'localE' => 100.0, 'localN' => 0.0, 'localH' => 1.0, 'gridE' => 882100.0, 'gridN' => 6044000.0, 'gridH' => 181.0, 'horizontal' => true, 'vertical' => true],
-        ]], 201);
-        yield 'apply' => fn () => $this->post('/reference/localizations/'.(int) $this->database()->fetchOne('SELECT MAX(id) FROM localization').'/apply');
+        yield 'localization' => fn () => $this->post('/reference/localizations', [
+            'name' => 'Site', 'system' => 'EPSG:25829', 'heights' => 'geoid', 'geoid' => 'grid:'.$this->grid(),
+            'pairs' => [
+                [
+                    'name' => 'a', 'localE' => 0.0, 'localN' => 0.0, 'localH' => 0.0, 'gridE' => 882000.0,
+                    'gridN' => 6044000.0, 'gridH' => 180.0, 'horizontal' => true, 'vertical' => true,
+                ],
+                [
+                    'name' => 'b', 'localE' => 100.0, 'localN' => 0.0, 'localH' => 1.0, 'gridE' => 882100.0,
+                    'gridN' => 6044000.0, 'gridH' => 181.0, 'horizontal' => true, 'vertical' => true,
+                ],
+            ]], 201);
+        yield 'apply' => fn () => $this->post(
+            '/reference/localizations/'.(int) $this->database()->fetchOne('SELECT MAX(id) FROM localization').'/apply',
+        );
     }
 
     private function newest(): int

@@ -12,8 +12,14 @@ final class ControlTest extends ApiTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->accept('control.csv', "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493000,6028000,200,enh\nB,493000,6028100,200,no\n");
-        $this->accept('obs.csv', "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nA,1.5,B,1.5,0,90,100\nA,1.5,B-2,1.5,90,90,100\n");
+        $this->accept(
+            'control.csv',
+            "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493000,6028000,200,enh\nB,493000,6028100,200,no\n",
+        );
+        $this->accept(
+            'obs.csv',
+            "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nA,1.5,B,1.5,0,90,100\nA,1.5,B-2,1.5,90,90,100\n",
+        );
     }
 
     /** @return array<string, array<string, mixed>> */
@@ -24,7 +30,10 @@ final class ControlTest extends ApiTestCase
 
     public function testAChangedMarkSaysHowFarItMoved(): void
     {
-        $this->call('PUT', '/control', ['point' => 'B', 'e' => 493000.03, 'n' => 6028100.04, 'h' => 200.0, 'held' => 'en', 'sdE' => null, 'sdN' => null, 'sdH' => 0.01], 200);
+        $this->call('PUT', '/control', [
+            'point' => 'B', 'e' => 493000.03, 'n' => 6028100.04, 'h' => 200.0, 'held' => 'en', 'sdE' => null,
+            'sdN' => null, 'sdH' => 0.01,
+        ], 200);
         $b = $this->points()['B'];
         self::assertSame(['en', 493000.03, 493000.03, 0.01], [$b['held'], $b['givenE'], $b['e'], $b['sdH']]);
         $entry = $this->get('/ledger')['entries'][0];
@@ -36,8 +45,14 @@ final class ControlTest extends ApiTestCase
 
     public function testWhatCannotBeHeldIsSaid(): void
     {
-        self::assertStringContainsString('h cannot be held without a value', $this->call('PUT', '/control', ['point' => 'B', 'e' => 1.0, 'n' => 2.0, 'h' => null, 'held' => 'enh'], 422)['detail']);
-        self::assertStringContainsString('there is no point Z', $this->call('PUT', '/control', ['point' => 'Z', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0], 422)['detail']);
+        self::assertStringContainsString(
+            'h cannot be held without a value',
+            $this->call('PUT', '/control', ['point' => 'B', 'e' => 1.0, 'n' => 2.0, 'h' => null, 'held' => 'enh'], 422)['detail'],
+        );
+        self::assertStringContainsString(
+            'there is no point Z',
+            $this->call('PUT', '/control', ['point' => 'Z', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0], 422)['detail'],
+        );
         $this->call('PUT', '/control', ['point' => 'B', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0, 'held' => 'xyz'], 422);
         $this->call('PUT', '/control', ['point' => 'B', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0, 'sdE' => -1.0], 422);
     }
@@ -61,7 +76,10 @@ final class ControlTest extends ApiTestCase
 
     public function testMarksThatSightEachOtherAreTwo(): void
     {
-        self::assertStringContainsString('A and B observe each other, so they are two marks', $this->post('/points/rename', ['from' => 'A', 'to' => 'B'], 422)['detail']);
+        self::assertStringContainsString(
+            'A and B observe each other, so they are two marks',
+            $this->post('/points/rename', ['from' => 'A', 'to' => 'B'], 422)['detail'],
+        );
         self::assertStringContainsString('there is no point Q', $this->post('/points/rename', ['from' => 'Q', 'to' => 'B'], 422)['detail']);
         $this->post('/points/rename', ['from' => 'A', 'to' => ' '], 422);
         self::assertCount(2, $this->points(), 'Nothing half done.');

@@ -24,7 +24,12 @@ final class GeoidNetworkTest extends ApiTestCase
     {
         $this->acceptDemoFiles();
         [$before, $run] = $this->adjusted();
-        $this->call('PUT', '/reference', ['reference' => TruthModel::SYSTEM, 'heights' => 'geoid', 'geoid' => 'installed:egm96_15.gtx'], 200);
+        $this->call(
+            'PUT',
+            '/reference',
+            ['reference' => TruthModel::SYSTEM, 'heights' => 'geoid', 'geoid' => 'installed:egm96_15.gtx'],
+            200,
+        );
         [$after, $again] = $this->adjusted();
         self::assertEqualsWithDelta($run['varianceFactor'], $again['varianceFactor'], 1e-4);
         self::assertSame($run['redundancy'], $again['redundancy']);
@@ -69,7 +74,10 @@ final class GeoidNetworkTest extends ApiTestCase
         [$after, $again] = $this->adjusted();
         // Standard deviations of control are in metres of the grid, which are some per mille longer or shorter now.
         self::assertEqualsWithDelta(1.0, $again['varianceFactor'] / $run['varianceFactor'], 2e-3);
-        self::assertEqualsWithDelta($before['KT06']['semiMajor'], $after['KT06']['semiMajor'], 1e-5, 'An ellipse 400 ppm larger is the same ellipse.');
+        self::assertEqualsWithDelta(
+            $before['KT06']['semiMajor'], $after['KT06']['semiMajor'], 1e-5,
+            'An ellipse 400 ppm larger is the same ellipse.',
+        );
         $this->post('/network/accept');
         $rows = array_column($this->get('/reference/inverse?from=KT01&to=KT09')['rows'], 'value', 'label');
         self::assertEqualsWithDelta($rows['ground distance'], $rows['grid distance'], 0.002);
@@ -81,7 +89,11 @@ final class GeoidNetworkTest extends ApiTestCase
         $local = $this->bring('site.csv', "point,easting [m],northing [m],height [m],held\nA,0,0,0,enh\nB,100,0,0,enh\n");
         $this->call('PUT', "/intake/{$local['id']}/meaning", ['frame' => 'local'], 200);
         $this->post("/intake/{$local['id']}/accept");
-        $this->accept('obs.csv', "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\nA,1.5,B,1.5,0,90,100\nA,1.5,C,1.5,90,90,100\nB,1.5,C,1.5,45,90,141.421\n");
+        $this->accept(
+            'obs.csv',
+            'station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance '
+                ."[m]\nA,1.5,B,1.5,0,90,100\nA,1.5,C,1.5,90,90,100\nB,1.5,C,1.5,45,90,141.421\n",
+        );
         $job = $this->job('/network/adjust');
         self::assertSame('failed', $job['state']);
         self::assertNotSame('', $job['error']);

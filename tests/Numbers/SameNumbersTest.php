@@ -39,8 +39,14 @@ final class SameNumbersTest extends TestCase
             $work = "{$this->folder}/$jit";
             mkdir($work);
             // What the test run read from .env is not handed on: the process has a database of its own.
-            $environment = ['MENSURA_JIT' => false, 'SYMFONY_DOTENV_VARS' => false, 'DATABASE_URL' => "sqlite:///$work/mensura.db", 'STORE_DIR' => "$work/store"];
-            $processes[$jit] = new Process([\PHP_BINARY, '-d', 'memory_limit=4G', '-d', 'opcache.enable=1', '-d', 'opcache.enable_cli=1', '-d', "opcache.jit=$jit", '-d', 'opcache.jit_buffer_size=128M', __DIR__.'/'.$script, $work], null, $environment, null, 600);
+            $environment = [
+                'MENSURA_JIT' => false, 'SYMFONY_DOTENV_VARS' => false,
+                'DATABASE_URL' => "sqlite:///$work/mensura.db", 'STORE_DIR' => "$work/store",
+            ];
+            $processes[$jit] = new Process([
+                \PHP_BINARY, '-d', 'memory_limit=4G', '-d', 'opcache.enable=1', '-d', 'opcache.enable_cli=1', '-d',
+                "opcache.jit=$jit", '-d', 'opcache.jit_buffer_size=128M', __DIR__.'/'.$script, $work,
+            ], null, $environment, null, 600);
             $processes[$jit]->start();
         }
         // All are asked in turn: a pipe that nobody empties would hold its process up.
@@ -67,8 +73,14 @@ final class SameNumbersTest extends TestCase
 
     public function testTheEnvironmentChoosesForEveryVerb(): void
     {
-        foreach ([['adjust', Fixture::path('network/crs-vectors.input.json')], ['surface', Fixture::path('surface/volcano.csv'), '--contours', '5', '--against', '110']] as $arguments) {
-            $answers = array_map(fn (string|false $jit): string => $this->mensura($jit, $arguments)->mustRun()->getOutput(), ['off', 'function', false]);
+        foreach ([
+            ['adjust', Fixture::path('network/crs-vectors.input.json')],
+            ['surface', Fixture::path('surface/volcano.csv'), '--contours', '5', '--against', '110'],
+        ] as $arguments) {
+            $answers = array_map(
+                fn (string|false $jit): string => $this->mensura($jit, $arguments)->mustRun()->getOutput(),
+                ['off', 'function', false],
+            );
             self::assertSame([$answers[0], $answers[0], $answers[0]], $answers);
         }
         $refused = $this->mensura('tracing', ['help']);
@@ -83,7 +95,10 @@ final class SameNumbersTest extends TestCase
         $print = "{$this->folder}/print.php";
         file_put_contents($print, '<?php $s = opcache_get_status(false); echo $s && $s["jit"]["on"] ? "on" : "off";');
         // Bash reads the script up to its verbs, then runs ours with the options it has put together.
-        $script = (string) preg_replace(['/^root=.*$/m', '/^verb=\$\{1:-help\}.*/ms'], ['root=.', 'php "${jit[@]}" "$@"'], (string) file_get_contents(self::ROOT.'/bin/mensura'));
+        $script = (string) preg_replace(
+            ['/^root=.*$/m', '/^verb=\$\{1:-help\}.*/ms'], ['root=.', 'php "${jit[@]}" "$@"'],
+            (string) file_get_contents(self::ROOT.'/bin/mensura'),
+        );
         foreach (['off' => 'off', 'function' => 'on'] as $jit => $state) {
             $process = new Process(['bash', '-c', $script, 'mensura', $print], null, ['MENSURA_JIT' => $jit]);
             self::assertSame($state, $process->mustRun()->getOutput());
@@ -104,6 +119,9 @@ final class SameNumbersTest extends TestCase
         $at = strspn($one ^ $other, "\0");
         $heading = substr($one, (int) strrpos(substr($one, 0, $at), '== '), 90);
 
-        return \sprintf('at byte %d, after %s: %s | %s', $at, strtok($heading, "\n"), substr($one, max(0, $at - 20), 60), substr($other, max(0, $at - 20), 60));
+        return \sprintf(
+            'at byte %d, after %s: %s | %s', $at, strtok($heading, "\n"), substr($one, max(0, $at - 20), 60),
+            substr($other, max(0, $at - 20), 60),
+        );
     }
 }

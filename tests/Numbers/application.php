@@ -50,7 +50,11 @@ $client->request('GET', '/api/session');
 $token = json_decode((string) $client->getResponse()->getContent(), true, 8, \JSON_THROW_ON_ERROR)['token'];
 
 $call = static function (string $method, string $path, ?array $body = null) use ($client, $token): array {
-    $client->request($method, $path, [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token], null === $body ? null : json_encode([] === $body ? new stdClass() : $body, \JSON_THROW_ON_ERROR));
+    $client->request(
+        $method, $path, [], [],
+        ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token],
+        null === $body ? null : json_encode([] === $body ? new stdClass() : $body, \JSON_THROW_ON_ERROR),
+    );
 
     return json_decode((string) $client->getResponse()->getContent(), true, 64) ?? [];
 };
@@ -66,7 +70,10 @@ $say = static function (string $what) use ($client): void {
 };
 
 $at = '/api/projects/1';
-foreach (['', '/points', '/network', '/terrain', '/handover', '/reference', '/reference/systems?q=utm%2030', '/ledger', '/reference/inverse?from=KT01&to=KT05', '/reference/factors'] as $path) {
+foreach ([
+    '', '/points', '/network', '/terrain', '/handover', '/reference', '/reference/systems?q=utm%2030', '/ledger',
+    '/reference/inverse?from=KT01&to=KT05', '/reference/factors',
+] as $path) {
     $call('GET', $at.$path);
     $say($path);
 }
@@ -88,7 +95,9 @@ $files($at);
 $id = $call('POST', '/api/projects', ['name' => 'Strip', 'reference' => 'EPSG:25830', 'heights' => 'ellipsoidal'])['id'];
 $at = "/api/projects/$id";
 mt_srand(5);
-$noise = static fn (float $sd): float => $sd * sqrt(-2.0 * log((1 + mt_rand()) / (1 + mt_getrandmax()))) * cos(2.0 * \M_PI * mt_rand() / mt_getrandmax());
+$noise = static fn (float $sd): float => $sd * sqrt(-2.0 * log((1 + mt_rand()) / (1 + mt_getrandmax()))) * cos(
+    2.0 * \M_PI * mt_rand() / mt_getrandmax(),
+);
 $place = [];
 for ($i = 0; $i < 96; ++$i) {
     $place[] = [493000.0 + 90.0 * ($i % 4) + $noise(9.0), 6028000.0 + 100.0 * intdiv($i, 4) + $noise(9.0), 180.0 + $noise(5.0)];
@@ -104,13 +113,20 @@ foreach ($place as $i => $p) {
         if (isset($place[$j]) && abs($j % 4 - $i % 4) < 2) {
             [$de, $dn, $dh] = [$place[$j][0] - $p[0], $place[$j][1] - $p[1], $place[$j][2] - $p[2] - 0.1];
             $plan = hypot($de, $dn);
-            $sights .= sprintf("S%d,1,1.5,S%d,1.4,%.5f,%.5f,%.4f\n", $i, $j, fmod(rad2deg(atan2($de, $dn)) - $turn + $noise(0.0004) + 720.0, 360.0), rad2deg(atan2($plan, $dh)) + $noise(0.0006), hypot($plan, $dh) / 0.9996 + $noise(0.002));
+            $sights .= sprintf(
+                "S%d,1,1.5,S%d,1.4,%.5f,%.5f,%.4f\n", $i, $j,
+                fmod(rad2deg(atan2($de, $dn)) - $turn + $noise(0.0004) + 720.0, 360.0),
+                rad2deg(atan2($plan, $dh)) + $noise(0.0006), hypot($plan, $dh) / 0.9996 + $noise(0.002),
+            );
         }
     }
 }
 foreach (['control.csv' => $control, 'sights.csv' => $sights] as $name => $contents) {
     file_put_contents("$folder/$name", $contents);
-    $client->request('POST', "$at/intake", [], ['file' => new UploadedFile("$folder/$name", $name, null, null, true)], ['HTTP_X_MENSURA_TOKEN' => $token, 'HTTP_ACCEPT' => 'application/json']);
+    $client->request(
+        'POST', "$at/intake", [], ['file' => new UploadedFile("$folder/$name", $name, null, null, true)],
+        ['HTTP_X_MENSURA_TOKEN' => $token, 'HTTP_ACCEPT' => 'application/json'],
+    );
     $preview = json_decode((string) $client->getResponse()->getContent(), true, 64, \JSON_THROW_ON_ERROR);
     if ([] !== ($preview['meaning']['asks'] ?? [])) {
         $call('PUT', "$at/intake/$preview[id]/meaning", ['heights' => 'ellipsoidal', 'swap' => false, 'far' => true]);
@@ -119,7 +135,11 @@ foreach (['control.csv' => $control, 'sights.csv' => $sights] as $name => $conte
     $say("accept $name");
 }
 $call('POST', "$at/network/adjust", []);
-$call('POST', "$at/network/use", ['rows' => [['id' => $call('GET', "$at/network")['rows'][0]['id'], 'component' => null]], 'aside' => true, 'reason' => 'to compare']);
+$call(
+    'POST',
+    "$at/network/use",
+    ['rows' => [['id' => $call('GET', "$at/network")['rows'][0]['id'], 'component' => null]], 'aside' => true, 'reason' => 'to compare'],
+);
 $call('POST', "$at/network/adjust", []);
 $call('GET', "$at/network");
 $say('two runs');

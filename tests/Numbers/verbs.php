@@ -43,7 +43,8 @@ foreach (glob(Fixture::path('network/*.input.json')) ?: [] as $network) {
     }
 }
 
-$csv = static fn (array $points): string => "id,e,n,h\n".implode('', array_map(static fn (array $p): string => vsprintf("%s,%.3f,%.3f,%.3f\n", $p), $points));
+$csv = static fn (array $points): string => "id,e,n,h\n"
+    .implode('', array_map(static fn (array $p): string => vsprintf("%s,%.3f,%.3f,%.3f\n", $p), $points));
 mt_srand(7);
 $random = static fn (float $to): float => $to * mt_rand() / mt_getrandmax();
 $hills = static fn (string $name, int $count): array => array_map(static function (int $i) use ($name, $random): array {
@@ -54,10 +55,20 @@ $hills = static fn (string $name, int $count): array => array_map(static functio
 }, range(1, $count));
 $before = $write('before.csv', $csv($hills('a', 20000)));
 $after = $write('after.csv', $csv($hills('b', 15000)));
-$scattered = $write('scattered.csv', $csv(array_map(static fn (array $p, int|string $i): array => [(string) $i, $p[0], $p[1], 10.0 + fmod(7.0 * (int) $i, 3.0)], $points = Fixture::json('surface/scattered.json')['points'], array_keys($points))));
-$line = static fn (string $role, array $at): array => ['type' => 'Feature', 'properties' => ['role' => $role], 'geometry' => ['type' => 'breakline' === $role ? 'LineString' : 'Polygon', 'coordinates' => 'breakline' === $role ? $at : [[...$at, $at[0]]]]];
+$scattered = $write('scattered.csv', $csv(array_map(
+    static fn (array $p, int|string $i): array => [(string) $i, $p[0], $p[1], 10.0 + fmod(7.0 * (int) $i, 3.0)],
+    $points = Fixture::json('surface/scattered.json')['points'],
+    array_keys($points),
+)));
+$line = static fn (string $role, array $at): array => ['type' => 'Feature', 'properties' => ['role' => $role], 'geometry' => [
+    'type' => 'breakline' === $role ? 'LineString' : 'Polygon',
+    'coordinates' => 'breakline' === $role ? $at : [[...$at, $at[0]]],
+]];
 $lines = $write('lines.geojson', json_encode(['type' => 'FeatureCollection', 'features' => [
-    $line('breakline', array_map(static fn (int $k): array => [493050.0 + 22.5 * $k, 6028400.0 + 80.0 * sin(0.3 * $k), 205.0 + 0.1 * $k], range(0, 40))),
+    $line(
+        'breakline',
+        array_map(static fn (int $k): array => [493050.0 + 22.5 * $k, 6028400.0 + 80.0 * sin(0.3 * $k), 205.0 + 0.1 * $k], range(0, 40)),
+    ),
     $line('breakline', [[493100.5, 6028100.25], [493800.125, 6028210.5], [493900.0, 6028700.0]]),
     $line('boundary', [[493020.0, 6028020.0], [493980.0, 6028030.0], [493950.0, 6028780.0], [493030.0, 6028760.0]]),
     $line('void', [[493200.0, 6028500.0], [493400.0, 6028520.0], [493380.0, 6028650.0], [493210.0, 6028640.0]]),
@@ -66,7 +77,10 @@ $lines = $write('lines.geojson', json_encode(['type' => 'FeatureCollection', 'fe
 $volcano = Fixture::path('surface/volcano.csv');
 $run('surface', $volcano, '--contours', '10', '--against', '120');
 $run('surface', $scattered, '--contours', '0.25', '--contours-out', "$folder/out-c.geojson", '--against', 'rim', '--max-edge', '90');
-$run('surface', $before, '--lines', $lines, '--contours', '2', '--contours-out', "$folder/out-c.geojson", '--out', "$folder/out-s.xml", '--against', $after, '--crossing', 'mean');
+$run(
+    'surface', $before, '--lines', $lines, '--contours', '2', '--contours-out', "$folder/out-c.geojson", '--out',
+    "$folder/out-s.xml", '--against', $after, '--crossing', 'mean',
+);
 $run('surface', $after, '--out', "$folder/after.xml");
 touch("$folder/after.xml", 1_900_000_000);
 $run('surface', $before, '--against', "$folder/after.xml");
@@ -79,14 +93,23 @@ foreach (Fixture::csv('reference/systems.csv') as $row) {
 }
 foreach ($bySystem as $code => $rows) {
     $geodetic = (string) $registry->horizontalSystem($code)->geodetic;
-    $run('transform', '--from', $geodetic, '--to', $code, $write('geographic.csv', "lat,lon\n".implode('', array_map(static fn (array $r): string => "$r[lat],$r[lon]\n", $rows))));
-    $run('transform', '--from', $code, '--to', $geodetic, $write('plane.csv', "e,n\n".implode('', array_map(static fn (array $r): string => "$r[e],$r[n]\n", $rows))));
+    $run(
+        'transform', '--from', $geodetic, '--to', $code,
+        $write('geographic.csv', "lat,lon\n".implode('', array_map(static fn (array $r): string => "$r[lat],$r[lon]\n", $rows))),
+    );
+    $run(
+        'transform', '--from', $code, '--to', $geodetic,
+        $write('plane.csv', "e,n\n".implode('', array_map(static fn (array $r): string => "$r[e],$r[n]\n", $rows))),
+    );
 }
 foreach (Fixture::csv('reference/shifts.csv') as $i => $row) {
     $names = abs((float) $row['a']) > 400.0 ? (abs((float) $row['c']) > 1e5 ? ['x', 'y', 'z'] : ['e', 'n', 'h']) : ['lat', 'lon', 'h'];
     $high = '' === $row['c'] ? 2 : 3;
     $table = implode(',', array_slice($names, 0, $high))."\n".implode(',', array_slice([$row['a'], $row['b'], $row['c']], 0, $high))."\n";
-    $run('transform', '--from', $row['from'], '--to', $row['to'], '--allow-ballpark', ...('' === $row['epoch'] ? [] : ['--epoch', $row['epoch']]), ...[$write("shift$i.csv", $table)]);
+    $run(
+        'transform', '--from', $row['from'], '--to', $row['to'], '--allow-ballpark',
+        ...('' === $row['epoch'] ? [] : ['--epoch', $row['epoch']]), ...[$write("shift$i.csv", $table)],
+    );
 }
 $rows = '';
 for ($i = 0; $i < 3000; ++$i) {

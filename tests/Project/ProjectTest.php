@@ -18,22 +18,41 @@ final class ProjectTest extends ApiTestCase
         $this->project = $made['id'];
         $overview = $this->get('');
         self::assertSame('ETRS89 / UTM zone 31N', $overview['referenceName']);
-        self::assertSame(['intake', 'reference', 'baselines', 'network', 'terrain', 'clouds', 'checks', 'handover'], array_column($overview['stages'], 'key'));
-        self::assertSame(['ready', 'done', 'empty', 'empty', 'empty', 'empty', 'empty', 'empty'], array_column($overview['stages'], 'state'));
+        self::assertSame(
+            ['intake', 'reference', 'baselines', 'network', 'terrain', 'clouds', 'checks', 'handover'],
+            array_column($overview['stages'], 'key'),
+        );
+        self::assertSame(
+            ['ready', 'done', 'empty', 'empty', 'empty', 'empty', 'empty', 'empty'],
+            array_column($overview['stages'], 'state'),
+        );
     }
 
     public function testWhatCannotBeAProjectIsSaid(): void
     {
-        self::assertStringStartsWith('/reference: EPSG:99999 is not in the registry (EPSG data set v', $this->post('/api/projects', ['name' => 'X', 'reference' => 'EPSG:99999', 'heights' => 'ellipsoidal'], 422)['detail']);
-        self::assertStringContainsString('a plane local system has local heights', $this->post('/api/projects', ['name' => 'X', 'reference' => 'plane', 'heights' => 'ellipsoidal'], 422)['detail']);
-        self::assertStringContainsString('begins with ellipsoidal heights', $this->post('/api/projects', ['name' => 'X', 'reference' => 'EPSG:25830', 'heights' => 'local'], 422)['detail']);
+        self::assertStringStartsWith(
+            '/reference: EPSG:99999 is not in the registry (EPSG data set v',
+            $this->post('/api/projects', ['name' => 'X', 'reference' => 'EPSG:99999', 'heights' => 'ellipsoidal'], 422)['detail'],
+        );
+        self::assertStringContainsString(
+            'a plane local system has local heights',
+            $this->post('/api/projects', ['name' => 'X', 'reference' => 'plane', 'heights' => 'ellipsoidal'], 422)['detail'],
+        );
+        self::assertStringContainsString(
+            'begins with ellipsoidal heights',
+            $this->post('/api/projects', ['name' => 'X', 'reference' => 'EPSG:25830', 'heights' => 'local'], 422)['detail'],
+        );
         $problem = $this->post('/api/projects', ['name' => '', 'reference' => 'plane', 'heights' => 'wet'], 422);
         self::assertSame(['/name', '/heights'], array_column($problem['errors'], 'pointer'));
     }
 
     public function testSystemsAreFoundByWords(): void
     {
-        self::assertSame(['EPSG:25830', 'EPSG:32630'], \array_slice(array_column($this->get('/api/systems?q=utm+30'), 'reference'), 0, 2), 'The datums GNSS positions come in stand first.');
+        self::assertSame(
+            ['EPSG:25830', 'EPSG:32630'],
+            \array_slice(array_column($this->get('/api/systems?q=utm+30'), 'reference'), 0, 2),
+            'The datums GNSS positions come in stand first.',
+        );
         self::assertSame(['EPSG:32735'], array_column($this->get('/api/systems?q=32735'), 'reference'));
         self::assertSame([], $this->get('/api/systems?q=qqqqq'));
     }
@@ -58,7 +77,10 @@ final class ProjectTest extends ApiTestCase
 
     public function testUnitsAreChecked(): void
     {
-        self::assertSame(['/length', '/angle', '/decimals'], array_column($this->call('PUT', '/units', ['length' => 'cubit', 'angle' => 'mil', 'decimals' => 99], 422)['errors'], 'pointer'));
+        self::assertSame(
+            ['/length', '/angle', '/decimals'],
+            array_column($this->call('PUT', '/units', ['length' => 'cubit', 'angle' => 'mil', 'decimals' => 99], 422)['errors'], 'pointer'),
+        );
     }
 
     public function testTheTypesOfTheInterfaceAgreeWithTheClasses(): void

@@ -9,7 +9,8 @@ use App\Tests\ApiTestCase;
 /** Changing what a project's coordinates mean. */
 final class ChangeTest extends ApiTestCase
 {
-    private const MARKS = "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\nB,493200,6028400,244.26,no\n";
+    private const MARKS = 'point,easting [m],northing [m],ellipsoidal height '
+        ."[m],held\nA,493612.345,6028050.5,221.25,enh\nB,493200,6028400,244.26,no\n";
 
     /** Values by cs2cs of PROJ 9.1.1. */
     public function testEverythingKnownGloballyFollows(): void
@@ -23,7 +24,9 @@ final class ChangeTest extends ApiTestCase
         self::assertStringContainsString('outside the area of use', implode('', $preview['warnings']));
         $this->call('PUT', '/reference', $change, 200);
         $a = $this->get('/points')['points'][0];
-        foreach (['e' => 882909.05712, 'n' => 6044104.547, 'h' => 221.25, 'givenE' => 882909.05712, 'givenN' => 6044104.547] as $key => $value) {
+        foreach ([
+            'e' => 882909.05712, 'n' => 6044104.547, 'h' => 221.25, 'givenE' => 882909.05712, 'givenN' => 6044104.547,
+        ] as $key => $value) {
             self::assertEqualsWithDelta($value, $a[$key], 1e-4, $key);
         }
         $entry = $this->get('/ledger')['entries'][0];
@@ -42,7 +45,10 @@ final class ChangeTest extends ApiTestCase
         $this->call('PUT', '/reference', $change, 422);
         $usable = array_values(array_filter($preview['candidates'], static fn (array $c): bool => $c['usable'] && $c['covers']));
         self::assertNotSame([], $usable);
-        self::assertContains('OSGB36 to ETRS89 (2)', array_map(static fn (array $c): string => (string) preg_replace('/^Inverse of /', '', $c['name']), array_filter($preview['candidates'], static fn (array $c): bool => !$c['usable'])), 'The grid way is listed as well.');
+        self::assertContains('OSGB36 to ETRS89 (2)', array_map(
+            static fn (array $c): string => (string) preg_replace('/^Inverse of /', '', $c['name']),
+            array_filter($preview['candidates'], static fn (array $c): bool => !$c['usable']),
+        ), 'The grid way is listed as well.');
         $way = $usable[0];
         self::assertNotNull($way['accuracy']);
         $chosen = $this->post('/reference/preview', $change + ['operation' => $way['name']]);
@@ -50,7 +56,10 @@ final class ChangeTest extends ApiTestCase
         // By seven parameters, 2 m accurate: near the value of cs2cs without grids.
         self::assertEqualsWithDelta(328790.17, $chosen['rows'][0]['newE'], 3.0);
         $this->call('PUT', '/reference', $change + ['operation' => $way['name']], 200);
-        self::assertStringContainsString($way['name'], (string) json_encode($this->get('/ledger/'.$this->get('/ledger')['entries'][0]['seq'])));
+        self::assertStringContainsString(
+            $way['name'],
+            (string) json_encode($this->get('/ledger/'.$this->get('/ledger')['entries'][0]['seq'])),
+        );
     }
 
     /** Feet belong to the file and the display; what is stored is metres. Values by cs2cs of PROJ 9.1.1, in US survey feet. */
@@ -135,7 +144,10 @@ final class ChangeTest extends ApiTestCase
             [['reference' => 'plane', 'heights' => 'ellipsoidal'], 'a plane local system has local heights'],
             [['reference' => 'EPSG:25830', 'heights' => 'geoid', 'geoid' => 'installed:none.gtx'], 'is not installed'],
             [['reference' => 'EPSG:25830', 'heights' => 'geoid', 'geoid' => 'grid:77'], 'no such geoid'],
-            [['reference' => 'EPSG:27700', 'heights' => 'geoid', 'geoid' => 'installed:egm96_15.gtx'], 'make a geoid extract on that ellipsoid first'],
+            [
+                ['reference' => 'EPSG:27700', 'heights' => 'geoid', 'geoid' => 'installed:egm96_15.gtx'],
+                'make a geoid extract on that ellipsoid first',
+            ],
             [['reference' => 'custom:5', 'heights' => 'ellipsoidal'], 'no such system'],
         ] as [$body, $reason]) {
             self::assertStringContainsString($reason, $this->call('PUT', '/reference', $body, 422)['detail']);

@@ -84,12 +84,20 @@ final class DatumRoundTripTest extends ApiTestCase
         // Australia moves about 7 cm a year north-north-east: common knowledge of the trade.
         self::assertEqualsWithDelta(0.6, hypot($late['newE'] - $early['newE'], $late['newN'] - $early['newN']), 0.15);
         self::assertLessThan($early['newN'], $late['newN'], 'Seen from the plate, the frame slides south.');
-        self::assertStringContainsString('moves with time and no epoch is given', implode('', $this->post('/reference/preview', $change)['warnings']));
+        self::assertStringContainsString(
+            'moves with time and no epoch is given',
+            implode('', $this->post('/reference/preview', $change)['warnings']),
+        );
     }
 
     /** UTM 56 south over ITRF2014. */
     private function moving(): string
     {
-        return 'PROJCRS["ITRF2014 / zone 56S",BASEGEOGCRS["ITRF2014",DATUM["International Terrestrial Reference Frame 2014",ELLIPSOID["GRS 1980",6378137,298.257222101]],ID["EPSG",9000]],CONVERSION["UTM zone 56S",METHOD["Transverse Mercator",ID["EPSG",9807]],PARAMETER["Latitude of natural origin",0],PARAMETER["Longitude of natural origin",153],PARAMETER["Scale factor at natural origin",0.9996],PARAMETER["False easting",500000],PARAMETER["False northing",10000000]],CS[Cartesian,2],AXIS["(E)",east],AXIS["(N)",north],LENGTHUNIT["metre",1]]';
+        return 'PROJCRS["ITRF2014 / zone 56S",BASEGEOGCRS["ITRF2014",DATUM["International Terrestrial Reference Frame '
+            .'2014",ELLIPSOID["GRS 1980",6378137,298.257222101]],ID["EPSG",9000]],CONVERSION["UTM zone '
+                .'56S",METHOD["Transverse Mercator",ID["EPSG",9807]],PARAMETER["Latitude of natural '
+                    .'origin",0],PARAMETER["Longitude of natural origin",153],PARAMETER["Scale factor at natural '
+                        .'origin",0.9996],PARAMETER["False easting",500000],PARAMETER["False '
+                            .'northing",10000000]],CS[Cartesian,2],AXIS["(E)",east],AXIS["(N)",north],LENGTHUNIT["metre",1]]';
     }
 }

@@ -12,14 +12,21 @@ use Mensura\Tests\Fixture;
 /** Geoids: imported, asked, cut to size, and used. */
 final class HeightsTest extends ApiTestCase
 {
-    private const MARKS = "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\nB,493200,6028400,244.26,no\n";
-    private const PLAN = ['geoid' => 'installed:egm96_15.gtx', 'by' => 'corners', 'south' => 54.0, 'west' => -3.6, 'north' => 54.8, 'east' => -2.6];
+    private const MARKS = 'point,easting [m],northing [m],ellipsoidal height '
+        ."[m],held\nA,493612.345,6028050.5,221.25,enh\nB,493200,6028400,244.26,no\n";
+    private const PLAN = [
+        'geoid' => 'installed:egm96_15.gtx', 'by' => 'corners', 'south' => 54.0, 'west' => -3.6, 'north' => 54.8,
+        'east' => -2.6,
+    ];
 
     public function testNAtAPoint(): void
     {
         // cs2cs EPSG:4979 to EPSG:4326+5773 at 54.4° N 3.1° W: N = 52.9209 m.
         self::assertEqualsWithDelta(52.9209, $this->get('/reference/undulation?lat=54.4&lon=-3.1&geoid=installed:egm96_15.gtx')['n'], 1e-3);
-        self::assertStringContainsString('-90 to 90', $this->get('/reference/undulation?lat=91&lon=0&geoid=installed:egm96_15.gtx', 422)['detail']);
+        self::assertStringContainsString(
+            '-90 to 90',
+            $this->get('/reference/undulation?lat=91&lon=0&geoid=installed:egm96_15.gtx', 422)['detail'],
+        );
         $this->get('/reference/undulation?lat=x&lon=0&geoid=installed:egm96_15.gtx', 422);
         self::assertStringContainsString('no such geoid', $this->get('/reference/undulation?lat=50&lon=0', 422)['detail']);
     }
@@ -43,7 +50,10 @@ final class HeightsTest extends ApiTestCase
         $listed = array_column($this->get('/reference')['grids'], null, 'id')[$made['id']];
         self::assertSame(['extract', 'geoid', true], [$listed['origin'], $listed['kind'], $listed['coversPoints']]);
         self::assertStringContainsString('random places', $listed['notes'][0]);
-        self::assertSame([$made['name']], array_column($this->get('/handover')['geoids'], 'name'), 'It is in the archive of what is handed over.');
+        self::assertSame(
+            [$made['name']], array_column($this->get('/handover')['geoids'], 'name'),
+            'It is in the archive of what is handed over.',
+        );
         $this->call('PUT', '/reference', ['reference' => 'EPSG:25830', 'heights' => 'geoid', 'geoid' => 'grid:'.$made['id']], 200);
         self::assertEqualsWithDelta(221.25 - 52.92, $this->get('/points')['points'][0]['h'], 0.02);
     }
@@ -51,7 +61,10 @@ final class HeightsTest extends ApiTestCase
     public function testAnExtractOnTheProjectsOwnEllipsoidGivesItsHeights(): void
     {
         $this->call('PUT', '/reference', ['reference' => 'EPSG:28992', 'heights' => 'ellipsoidal'], 200);
-        $made = $this->post('/reference/extract', ['geoid' => 'installed:egm96_15.gtx', 'by' => 'radius', 'lat' => 52.15, 'lon' => 5.38, 'radiusKm' => 30.0, 'ellipsoid' => 'local'], 201);
+        $made = $this->post('/reference/extract', [
+            'geoid' => 'installed:egm96_15.gtx', 'by' => 'radius', 'lat' => 52.15, 'lon' => 5.38, 'radiusKm' => 30.0,
+            'ellipsoid' => 'local',
+        ], 201);
         self::assertSame('Bessel 1841', $made['ellipsoid']);
         self::assertLessThan(0.01, $made['largest']);
         $this->call('PUT', '/reference', ['reference' => 'EPSG:28992', 'heights' => 'geoid', 'geoid' => 'grid:'.$made['id']], 200);
@@ -68,7 +81,10 @@ final class HeightsTest extends ApiTestCase
         $grid = array_column($this->get('/reference')['grids'], null, 'id')[$id];
         self::assertSame(['tarn.isg', 'imported', true], [$grid['name'], $grid['origin'], $grid['coversPoints']]);
         self::assertStringContainsString('already', $this->upload('/reference/grids', 'tarn.isg', $isg, 422)['detail']);
-        foreach (['empty.gtx' => '', 'text.gtx' => 'hello', 'cut.isg' => substr($isg, 0, -40), 'png.tif' => "\x89PNG\r\n\x1a\n\0\0\0\rIHDR"] as $name => $bytes) {
+        foreach ([
+            'empty.gtx' => '', 'text.gtx' => 'hello', 'cut.isg' => substr($isg, 0, -40),
+            'png.tif' => "\x89PNG\r\n\x1a\n\0\0\0\rIHDR",
+        ] as $name => $bytes) {
             self::assertStringContainsString($name, $this->upload('/reference/grids', $name, $bytes, 422)['detail']);
         }
         $count = \count($this->get('/reference')['grids']);
@@ -78,7 +94,10 @@ final class HeightsTest extends ApiTestCase
 
     public function testAGeoTiffIsImportedAndAsked(): void
     {
-        $id = $this->upload('/reference/grids', 'geoid-plain.tif', (string) file_get_contents(Fixture::path('reference/geoid-plain.tif')))['id'];
+        $id = $this->upload(
+            '/reference/grids', 'geoid-plain.tif',
+            (string) file_get_contents(Fixture::path('reference/geoid-plain.tif')),
+        )['id'];
         $grid = array_column($this->get('/reference')['grids'], null, 'id')[$id];
         self::assertSame(['geoid', 'imported'], [$grid['kind'], $grid['origin']]);
         [$south, $west, $north, $east] = $grid['bounds'];
@@ -93,22 +112,33 @@ final class HeightsTest extends ApiTestCase
     public function testAnImportedShiftGridIsFoundByItsName(): void
     {
         $this->accept('c.csv', self::MARKS);
-        $best = fn (): array => array_values(array_filter($this->post('/reference/preview', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'])['candidates'], static fn (array $c): bool => str_contains($c['name'], 'OSGB36 to ETRS89 (2)')))[0];
+        $best = fn (): array => array_values(array_filter(
+            $this->post('/reference/preview', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'])['candidates'],
+            static fn (array $c): bool => str_contains($c['name'], 'OSGB36 to ETRS89 (2)'),
+        ))[0];
         self::assertFalse($best()['usable']);
         self::assertSame(['OSTN15_NTv2_OSGBtoETRS.gsb'], $best()['missing']);
         // Another grid in the same format, for its form alone: it does not reach the project, and says so.
         $this->upload('/reference/grids', 'OSTN15_NTv2_OSGBtoETRS.gsb', (string) file_get_contents('/usr/share/proj/BETA2007.gsb'));
         self::assertTrue($best()['usable']);
-        self::assertStringContainsString('outside', $this->post('/reference/preview', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'])['problem']);
+        self::assertStringContainsString(
+            'outside',
+            $this->post('/reference/preview', ['reference' => 'EPSG:27700', 'heights' => 'ellipsoidal'])['problem'],
+        );
         $grid = array_values(array_filter($this->get('/reference')['grids'], static fn (array $g): bool => 'shift' === $g['kind']))[0];
         self::assertStringContainsString('asks for a grid of this name', $grid['notes'][0]);
     }
 
     public function testTheLimitsOfAnExtract(): void
     {
-        foreach ([[['radiusKm' => 150.0], '/100/'], [['radiusKm' => 0.0], '/radius/'], [['lat' => 95.0], '/latitude/i'], [['lat' => null], '/centre and a radius/']] as [$change, $reason]) {
+        foreach ([
+            [['radiusKm' => 150.0], '/100/'], [['radiusKm' => 0.0], '/radius/'], [['lat' => 95.0], '/latitude/i'],
+            [['lat' => null], '/centre and a radius/'],
+        ] as [$change, $reason]) {
             $body = $change + ['geoid' => 'installed:egm96_15.gtx', 'by' => 'radius', 'lat' => 54.4, 'lon' => -3.1, 'radiusKm' => 50.0];
-            self::assertMatchesRegularExpression($reason, $this->post('/reference/extract/plan', $body, 422)['detail'], (string) json_encode($change));
+            self::assertMatchesRegularExpression(
+                $reason, $this->post('/reference/extract/plan', $body, 422)['detail'], (string) json_encode($change),
+            );
         }
         $south = ['geoid' => 'installed:egm96_15.gtx', 'by' => 'corners', 'south' => 54.0, 'west' => -3.6, 'north' => null, 'east' => -2.6];
         self::assertStringContainsString('give two corners', $this->post('/reference/extract/plan', $south, 422)['detail']);
@@ -127,10 +157,23 @@ final class HeightsTest extends ApiTestCase
     {
         $this->accept('c.csv', self::MARKS);
         $made = $this->post('/reference/extract', ['south' => 40.0, 'north' => 41.0, 'west' => -4.0, 'east' => -3.0] + self::PLAN, 201);
-        self::assertStringContainsString('does not cover the project', $this->call('PUT', '/reference', ['reference' => 'EPSG:25830', 'heights' => 'geoid', 'geoid' => 'grid:'.$made['id']], 422)['detail']);
+        self::assertStringContainsString('does not cover the project', $this->call(
+            'PUT',
+            '/reference',
+            ['reference' => 'EPSG:25830', 'heights' => 'geoid', 'geoid' => 'grid:'.$made['id']],
+            422,
+        )['detail']);
         self::assertSame('ellipsoidal', $this->get('')['heights']);
-        foreach ([[['north' => 53.0], 'south'], [['step' => 0.0], 'step'], [['step' => -1.0], 'step'], [['east' => 200.0], 'longitudes'], [['step' => 1e-6], 'between 1 second and 5 degrees'], [['ellipsoid' => 'local', 'geoid' => 'installed:nothing.gtx'], 'not installed']] as [$change, $reason]) {
-            self::assertStringContainsString($reason, $this->post('/reference/extract/plan', $change + self::PLAN, 422)['detail'], (string) json_encode($change));
+        foreach ([
+            [['north' => 53.0], 'south'], [['step' => 0.0], 'step'], [['step' => -1.0], 'step'],
+            [['east' => 200.0], 'longitudes'], [['step' => 1e-6], 'between 1 second and 5 degrees'],
+            [['ellipsoid' => 'local', 'geoid' => 'installed:nothing.gtx'], 'not installed'],
+        ] as [$change, $reason]) {
+            self::assertStringContainsString(
+                $reason,
+                $this->post('/reference/extract/plan', $change + self::PLAN, 422)['detail'],
+                (string) json_encode($change),
+            );
         }
     }
 }

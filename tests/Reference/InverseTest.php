@@ -11,7 +11,10 @@ final class InverseTest extends ApiTestCase
     /** The geodesic by GeodSolve -i on GRS 80 between the two points' geographic coordinates (cs2cs). */
     public function testEverythingBetweenTwoPointsWithItsSource(): void
     {
-        $this->accept('c.csv', "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\nB,503200,6034400,244.26,no\n");
+        $this->accept(
+            'c.csv',
+            "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\nB,503200,6034400,244.26,no\n",
+        );
         $i = $this->get('/reference/inverse?from=A&to=B');
         $v = array_column($i['rows'], 'value', 'label');
         self::assertEqualsWithDelta(hypot(9587.655, 6349.5), $v['grid distance'], 1e-6);
@@ -34,7 +37,10 @@ final class InverseTest extends ApiTestCase
     {
         $this->call('PUT', '/reference', ['reference' => 'plane', 'heights' => 'local'], 200);
         $this->accept('p.csv', "point,easting [m],northing [m],height [m],code\nP1,0,0,3,A\nP2,3,4,3,A\n");
-        self::assertSame(['horizontal distance', 'slope distance', 'bearing', 'height difference'], array_column($this->get('/reference/inverse?from=P1&to=P2')['rows'], 'label'));
+        self::assertSame(
+            ['horizontal distance', 'slope distance', 'bearing', 'height difference'],
+            array_column($this->get('/reference/inverse?from=P1&to=P2')['rows'], 'label'),
+        );
         self::assertStringContainsString('the same place', $this->get('/reference/inverse?from=P1&to=P1', 422)['detail']);
         self::assertStringContainsString('no point "P9"', $this->get('/reference/inverse?from=P9&to=P1', 422)['detail']);
     }

@@ -9,7 +9,10 @@ use App\Tests\ApiTestCase;
 /** From site coordinates to the grid: fitted, judged, kept, shared, applied, undone. */
 final class LocalizationTest extends ApiTestCase
 {
-    private const SITE = [['M1', 1000.0, 2000.0, 50.0], ['M2', 1400.0, 2010.0, 52.0], ['M3', 1390.0, 2350.0, 55.0], ['M4', 1010.0, 2340.0, 51.0], ['M5', 1200.0, 2180.0, 53.0]];
+    private const SITE = [
+        ['M1', 1000.0, 2000.0, 50.0], ['M2', 1400.0, 2010.0, 52.0], ['M3', 1390.0, 2350.0, 55.0],
+        ['M4', 1010.0, 2340.0, 51.0], ['M5', 1200.0, 2180.0, 53.0],
+    ];
 
     /**
      * Site marks turned by 30° and shifted onto the grid, with a millimetre of noise.
@@ -23,7 +26,12 @@ final class LocalizationTest extends ApiTestCase
             [$c, $s] = [cos(deg2rad(30.0)), sin(deg2rad(30.0))];
             // Millimetres of noise, alternating, so that there is something to judge by.
             $noise = 0.002 * (($i % 2) - 0.5);
-            $pairs[] = ['name' => $name, 'localE' => $e, 'localN' => $n, 'localH' => $h, 'gridE' => 493000.0 + $c * $e + $s * $n + $noise + (2 === $i ? $wrong : 0.0), 'gridN' => 6025000.0 - $s * $e + $c * $n - $noise, 'gridH' => $h + 180.0 + $noise, 'horizontal' => true, 'vertical' => true];
+            $pairs[] = [
+                'name' => $name, 'localE' => $e, 'localN' => $n, 'localH' => $h,
+                'gridE' => 493000.0 + $c * $e + $s * $n + $noise + (2 === $i ? $wrong : 0.0),
+                'gridN' => 6025000.0 - $s * $e + $c * $n - $noise, 'gridH' => $h + 180.0 + $noise,
+                'horizontal' => true, 'vertical' => true,
+            ];
         }
 
         return ['pairs' => $pairs, 'system' => 'EPSG:25830', 'heights' => 'ellipsoidal', 'name' => 'Site'];
@@ -51,7 +59,12 @@ final class LocalizationTest extends ApiTestCase
         self::assertSame(['FAR'], array_column($fit['outside'], 'name'), 'Beyond the hull of the pairs.');
         $wrong = $this->post('/reference/localizations/fit', self::request(0.08));
         self::assertSame(['M3', 'horizontal'], [$wrong['suspect']['name'] ?? null, $wrong['suspect']['part'] ?? null]);
-        self::assertEqualsWithDelta(0.08, hypot((float) $wrong['rows'][2]['withoutE'], (float) $wrong['rows'][2]['withoutN']), 0.006, 'What the pair misses the others by.');
+        self::assertEqualsWithDelta(
+            0.08,
+            hypot((float) $wrong['rows'][2]['withoutE'], (float) $wrong['rows'][2]['withoutN']),
+            0.006,
+            'What the pair misses the others by.',
+        );
         $held = $this->post('/reference/localizations/fit', ['scale' => 1.0, 'rotation' => 0.0] + self::request());
         self::assertSame([1.0, 0.0], [(float) $held['values']['scale'], (float) $held['values']['rotation']]);
         self::assertNull($held['sd']['scale']);
@@ -66,12 +79,20 @@ final class LocalizationTest extends ApiTestCase
         $twice = ['pairs' => [$r['pairs'][0], ['name' => 'again'] + $r['pairs'][0]]] + $r;
         self::assertStringContainsString('the same place', $this->post('/reference/localizations/fit', $twice, 422)['detail']);
         $mirrored = ['pairs' => array_map(static fn (array $p): array => ['localE' => -$p['localE']] + $p, $r['pairs'])] + $r;
-        self::assertMatchesRegularExpression('/mirror|exchanged|reflect/', $this->post('/reference/localizations/fit', $mirrored, 422)['detail']);
+        self::assertMatchesRegularExpression(
+            '/mirror|exchanged|reflect/', $this->post('/reference/localizations/fit', $mirrored, 422)['detail'],
+        );
         $words = ['pairs' => [['localE' => 'ten'] + $r['pairs'][0]]] + $r;
         self::assertSame('/pairs/0/localE', $this->post('/reference/localizations/fit', $words, 422)['errors'][0]['pointer']);
         $this->post('/reference/localizations/fit', ['system' => ''] + $r);
-        self::assertStringContainsString('say which system the grid is in', $this->post('/reference/localizations', ['system' => ''] + $r, 422)['detail']);
-        self::assertStringContainsString('give the localization a name', $this->post('/reference/localizations', ['name' => ' '] + $r, 422)['detail']);
+        self::assertStringContainsString(
+            'say which system the grid is in',
+            $this->post('/reference/localizations', ['system' => ''] + $r, 422)['detail'],
+        );
+        self::assertStringContainsString(
+            'give the localization a name',
+            $this->post('/reference/localizations', ['name' => ' '] + $r, 422)['detail'],
+        );
     }
 
     public function testAppliedToTheProjectAndUndone(): void
@@ -98,13 +119,22 @@ final class LocalizationTest extends ApiTestCase
         $this->planeProject();
         $this->database()->executeStatement("UPDATE point SET role = 'control', held = 'h', given_h = 50.5 WHERE name = 'M1'");
         $line = ['role' => 'edge', 'name' => 'toe', 'points' => [], 'vertices' => [[1000.0, 2000.0], [1100.0, 2000.0]]];
-        $this->database()->insert('surface', ['project_id' => $this->project, 'name' => 'Toe', 'definition' => json_encode(['lines' => [$line]], \JSON_THROW_ON_ERROR)]);
+        $this->database()->insert(
+            'surface',
+            ['project_id' => $this->project, 'name' => 'Toe', 'definition' => json_encode(['lines' => [$line]], \JSON_THROW_ON_ERROR)],
+        );
         $id = $this->post('/reference/localizations', self::request(), 201)['id'];
         $this->post("/reference/localizations/$id/apply");
         self::assertEqualsWithDelta(230.5, array_column($this->get('/points')['points'], 'givenH', 'name')['M1'], 0.003);
-        $vertex = json_decode((string) $this->database()->fetchOne('SELECT definition FROM surface'), true, 16, \JSON_THROW_ON_ERROR)['lines'][0]['vertices'][1];
+        $vertex = json_decode(
+            (string) $this->database()->fetchOne('SELECT definition FROM surface'), true, 16, \JSON_THROW_ON_ERROR,
+        )['lines'][0]['vertices'][1];
         // 100 m along the site's easting runs at 30 degrees off the grid's.
-        self::assertEqualsWithDelta([493000.0 + 1100.0 * cos(deg2rad(30.0)) + 2000.0 * 0.5, 6025000.0 - 1100.0 * 0.5 + 2000.0 * cos(deg2rad(30.0))], $vertex, 0.003);
+        self::assertEqualsWithDelta(
+            [493000.0 + 1100.0 * cos(deg2rad(30.0)) + 2000.0 * 0.5, 6025000.0 - 1100.0 * 0.5 + 2000.0 * cos(deg2rad(30.0))],
+            $vertex,
+            0.003,
+        );
     }
 
     public function testSharedAsAnOpenFileAndAsWkt(): void
@@ -117,7 +147,11 @@ final class LocalizationTest extends ApiTestCase
         $plan = $this->post('/reference/localizations', ['vertical' => 'none', 'name' => 'Plan'] + self::request(), 201)['id'];
         self::assertStringStartsWith('DERIVEDPROJCRS', $this->download("/reference/localizations/$plan.wkt"));
         // Into another project, whose local file it brings onto the grid at once.
-        $this->project = $this->post('/api/projects', ['name' => 'Other', 'reference' => 'EPSG:25830', 'heights' => 'ellipsoidal'], 201)['id'];
+        $this->project = $this->post(
+            '/api/projects',
+            ['name' => 'Other', 'reference' => 'EPSG:25830', 'heights' => 'ellipsoidal'],
+            201,
+        )['id'];
         $other = $this->postText('/reference/localizations/import', $json)['id'];
         $preview = $this->bring('more.csv', "point,easting [m],northing [m],height [m],code\nQ,1000,2000,50,X\n");
         $preview = $this->call('PUT', "/intake/{$preview['id']}/meaning", ['frame' => 'localization:'.$other], 200);
@@ -134,7 +168,9 @@ final class LocalizationTest extends ApiTestCase
     public function testALocalizationOfAnotherSystemIsRefused(): void
     {
         $id = $this->post('/reference/localizations', ['system' => 'EPSG:25831'] + self::request(), 201)['id'];
-        self::assertStringContainsString("change the project's system first", $this->post("/reference/localizations/$id/apply", [], 422)['detail']);
+        self::assertStringContainsString(
+            "change the project's system first", $this->post("/reference/localizations/$id/apply", [], 422)['detail'],
+        );
         self::assertStringContainsString('no such localization', $this->post('/reference/localizations/999/apply', [], 422)['detail']);
     }
 
@@ -143,7 +179,10 @@ final class LocalizationTest extends ApiTestCase
     {
         $good = [
             'format' => 'mensura-localization/1', 'name' => 'Site', 'grid' => ['system' => 'EPSG:25830', 'heights' => 'ellipsoidal'],
-            'horizontal' => ['centre' => ['e' => 0, 'n' => 0], 'shift' => ['e' => 493000.0, 'n' => 6028000.0], 'rotation' => 1.0, 'scale' => 1.0],
+            'horizontal' => [
+                'centre' => ['e' => 0, 'n' => 0], 'shift' => ['e' => 493000.0, 'n' => 6028000.0], 'rotation' => 1.0,
+                'scale' => 1.0,
+            ],
             'vertical' => ['model' => 'shift', 'shift' => 2.0, 'slope' => ['e' => 0.0, 'n' => 0.0]], 'pairs' => [],
         ];
         $bad = [
@@ -168,7 +207,10 @@ final class LocalizationTest extends ApiTestCase
         self::assertSame([], $this->get('/reference')['localizations']);
 
         foreach (['{"pairs":5}', 'not JSON', '[[[[[[[[[[[[[[[[[[[[[[]]]]]]]]]]]]]]]]]]]]]]', '{"grid":7,"vertical":[]}'] as $i => $file) {
-            $this->database()->insert('localization', ['project_id' => $this->project, 'name' => "bad $i", 'file' => $file, 'created_at' => '2031-05-04 09:00:00']);
+            $this->database()->insert(
+                'localization',
+                ['project_id' => $this->project, 'name' => "bad $i", 'file' => $file, 'created_at' => '2031-05-04 09:00:00'],
+            );
         }
         self::assertCount(4, $this->get('/reference')['localizations']);
         $id = (int) $this->database()->fetchOne('SELECT MAX(id) FROM localization');

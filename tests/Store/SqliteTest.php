@@ -36,8 +36,13 @@ final class SqliteTest extends ApiTestCase
         $this->accept('c.csv', "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.345,6028050.5,221.25,enh\n");
         foreach (['EPSG:25829', 'EPSG:32630', 'EPSG:25831', 'EPSG:25830'] as $reference) {
             $seq = $this->call('PUT', '/reference', ['reference' => $reference, 'heights' => 'ellipsoidal'], 200)['seq'];
-            $change = array_values(array_filter($this->get("/ledger/$seq")['changes'], static fn (array $c): bool => isset($c['after']['e'])))[0];
-            self::assertSame((float) $this->database()->fetchOne('SELECT e FROM point WHERE project_id = ?', [$this->project]), (float) $change['after']['e']);
+            $change = array_values(array_filter(
+                $this->get("/ledger/$seq")['changes'], static fn (array $c): bool => isset($c['after']['e']),
+            ))[0];
+            self::assertSame(
+                (float) $this->database()->fetchOne('SELECT e FROM point WHERE project_id = ?', [$this->project]),
+                (float) $change['after']['e'],
+            );
         }
     }
 }

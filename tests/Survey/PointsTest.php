@@ -9,7 +9,8 @@ use App\Tests\ApiTestCase;
 /** What the pages hold of the points: all once, then what changed. */
 final class PointsTest extends ApiTestCase
 {
-    private const CONTROL = "point,easting [m],northing [m],ellipsoidal height [m],held\n01,493120.4,6028061.2,236.4,yes\n1,493220.4,6028161.2,,no\nΩλ,493320.4,6028261.2,210.25,no\n";
+    private const CONTROL = 'point,easting [m],northing [m],ellipsoidal height '
+        ."[m],held\n01,493120.4,6028061.2,236.4,yes\n1,493220.4,6028161.2,,no\nΩλ,493320.4,6028261.2,210.25,no\n";
 
     public function testAllPointsThenWhatChanged(): void
     {
@@ -18,7 +19,10 @@ final class PointsTest extends ApiTestCase
         self::assertTrue($all['whole']);
         self::assertSame(['01', '1', 'Ωλ'], array_column($all['points'], 'name'));
         self::assertSame([236.4, null, 210.25], array_column($all['points'], 'h'));
-        self::assertSame(['enh', 'control.csv', 2, 'global'], array_values(array_intersect_key($all['points'][0], ['file' => 0, 'line' => 0, 'held' => 0, 'known' => 0])));
+        self::assertSame(
+            ['enh', 'control.csv', 2, 'global'],
+            array_values(array_intersect_key($all['points'][0], ['file' => 0, 'line' => 0, 'held' => 0, 'known' => 0])),
+        );
 
         $this->post('/points/rename', ['from' => '1', 'to' => '1e0']);
         $this->accept('more.csv', "point,easting [m],northing [m],ellipsoidal height [m]\nT1,493120.4,6028061.2,236.4\n");

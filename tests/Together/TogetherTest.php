@@ -22,7 +22,11 @@ final class TogetherTest extends TestCase
             $said = self::$office->atOnce(['member', 'ada', 'editor'], ['member', 'bo', 'editor']);
             $owners = self::$office->rows("SELECT user_id FROM membership WHERE role = 'owner'");
             self::assertCount(1, $owners, implode("\n", $said));
-            self::assertCount(1, array_filter($said, static fn (string $s): bool => str_contains($s, 'keeps at least one owner')), implode("\n", $said));
+            self::assertCount(
+                1,
+                array_filter($said, static fn (string $s): bool => str_contains($s, 'keeps at least one owner')),
+                implode("\n", $said),
+            );
             self::$office->atOnce(['member', 'ada', 'owner']);
             self::$office->atOnce(['member', 'bo', 'owner']);
         }
@@ -30,7 +34,10 @@ final class TogetherTest extends TestCase
 
     public function testParallelChangesOfOneMemberAreOneAfterTheOther(): void
     {
-        $said = self::$office->atOnce(['member', 'bo', 'none'], ['member', 'bo', 'editor'], ['member', 'bo', 'reviewer'], ['member', 'bo', 'owner']);
+        $said = self::$office->atOnce(
+            ['member', 'bo', 'none'], ['member', 'bo', 'editor'], ['member', 'bo', 'reviewer'],
+            ['member', 'bo', 'owner'],
+        );
         self::assertSame(array_fill(0, 4, 'done'), $said);
         self::assertLessThanOrEqual(2, \count(self::$office->rows('SELECT user_id FROM membership')));
         self::$office->atOnce(['member', 'bo', 'owner']);
@@ -50,10 +57,16 @@ final class TogetherTest extends TestCase
     public function testAJobIsClaimedByOneOfManyWorkers(): void
     {
         $job = bin2hex(random_bytes(8));
-        self::$office->database()->exec("INSERT INTO job (id, project_id, author_id, kind, title, payload, state, created_at) VALUES ('$job', 1, 1, 'recompute', 't', '{}', 'queued', '2031-05-04 09:00:00')");
+        self::$office->database()->exec(
+            'INSERT INTO job (id, project_id, author_id, kind, title, payload, state, created_at) '
+                ."VALUES ('$job', 1, 1, 'recompute', 't', '{}', 'queued', '2031-05-04 09:00:00')",
+        );
         $said = self::$office->atOnce(['claim', $job], ['claim', $job], ['claim', $job], ['claim', $job]);
         self::assertCount(1, array_filter($said, static fn (string $s): bool => str_starts_with($s, 'claimed')), implode("\n", $said));
-        self::assertSame([['running', 1]], array_map(static fn (array $r): array => [$r[0], (int) $r[1]], self::$office->rows("SELECT state, attempts FROM job WHERE id = '$job'")));
+        self::assertSame([['running', 1]], array_map(
+            static fn (array $r): array => [$r[0], (int) $r[1]],
+            self::$office->rows("SELECT state, attempts FROM job WHERE id = '$job'"),
+        ));
     }
 
     public function testALockOfSomeSecondsIsAProblemThatSaysSoNotADefect(): void

@@ -32,7 +32,13 @@ $projects = $services->get(ProjectRepository::class);
 $ledger = $services->get(Ledger::class);
 $members = $services->get(Members::class);
 $jobs = $services->get(JobRepository::class);
-assert($users instanceof UserRepository && $projects instanceof ProjectRepository && $ledger instanceof Ledger && $members instanceof Members && $jobs instanceof JobRepository);
+assert(
+    $users instanceof UserRepository
+        && $projects instanceof ProjectRepository
+        && $ledger instanceof Ledger
+        && $members instanceof Members
+        && $jobs instanceof JobRepository,
+);
 $project = $projects->find(1);
 while (microtime(true) < (float) $moment) {
     usleep(100);
@@ -52,11 +58,17 @@ try {
             break;
         case 'units':
             for ($i = 0; $i < (int) $arguments[0]; ++$i) {
-                $ledger->carryOut($project ?? exit('no project'), 'Ada', new ChangeUnits(new UnitsRequest('m', 'dms', ($i + (int) $arguments[1]) % 7)));
+                $ledger->carryOut(
+                    $project ?? exit('no project'),
+                    'Ada',
+                    new ChangeUnits(new UnitsRequest('m', 'dms', ($i + (int) $arguments[1]) % 7)),
+                );
             }
             break;
         case 'claim':
-            echo $jobs->claim($arguments[0], 'w:'.getmypid(), new DateTimeImmutable(), Lease::until(new DateTimeImmutable())) ? 'claimed ' : 'left ';
+            echo $jobs->claim($arguments[0], 'w:'.getmypid(), new DateTimeImmutable(), Lease::until(new DateTimeImmutable()))
+                ? 'claimed '
+                : 'left ';
             break;
         case 'hold':
             $projects->locked(1, static function () use ($arguments): void {
@@ -69,9 +81,14 @@ try {
             $client->loginUser($users->named('ada') ?? exit('no ada'));
             $client->request('GET', '/api/session');
             $token = json_decode((string) $client->getResponse()->getContent(), true)['token'];
-            $client->request('PUT', '/api/projects/1/units', [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token], '{"length":"ft","angle":"gon","decimals":2}');
+            $client->request(
+                'PUT', '/api/projects/1/units', [], [],
+                ['CONTENT_TYPE' => 'application/json', 'HTTP_X_MENSURA_TOKEN' => $token],
+                '{"length":"ft","angle":"gon","decimals":2}',
+            );
             $response = $client->getResponse();
-            echo $response->getStatusCode(), ' ', $response->headers->get('Content-Type'), ' ', $response->headers->get('Retry-After'), ' ', $response->getContent(), ' ';
+            echo $response->getStatusCode(), ' ', $response->headers->get('Content-Type'), ' ', $response->headers
+                ->get('Retry-After'), ' ', $response->getContent(), ' ';
             break;
     }
     echo 'done';

@@ -18,7 +18,9 @@ final readonly class Ellipsoid
     public function __construct(public string $name, public float $a, public float $inverseFlattening)
     {
         if (!is_finite($a) || $a <= 0.0 || is_nan($inverseFlattening) || $inverseFlattening <= 1.0) {
-            throw new \DomainException('An ellipsoid needs a positive semi-major axis and an inverse flattening above 1 (infinite for a sphere).');
+            throw new \DomainException(
+                'An ellipsoid needs a positive semi-major axis and an inverse flattening above 1 (infinite for a sphere).',
+            );
         }
         $this->f = is_infinite($inverseFlattening) ? 0.0 : 1.0 / $inverseFlattening;
         $this->e2 = $this->f * (2.0 - $this->f);
@@ -78,7 +80,12 @@ final readonly class Ellipsoid
         $b = $a * $f1;
         $reach = $this->e2 * $a; // of the evolute in the plane of the equator; along the axis it is reach / (1 - f)
         if ($p * $p + $z * $z <= 1.1 * $reach * $reach || is_nan($p + $z)) {
-            throw new \DomainException(\sprintf('X %.3f, Y %.3f, Z %.3f m lies at the centre of the earth, where there is no latitude', $x, $y, $z));
+            throw new \DomainException(\sprintf(
+                'X %.3f, Y %.3f, Z %.3f m lies at the centre of the earth, where there is no latitude',
+                $x,
+                $y,
+                $z,
+            ));
         }
         $second = $reach / $f1;
         $s = $z;

@@ -44,7 +44,10 @@ final readonly class Geodesic
         $this->b = $this->a * $this->f1;
         $this->etol2 = 0.1 * self::TOL2 / sqrt(max(0.001, abs($this->f)) * min(1.0, 1.0 - $this->f / 2.0) / 2.0);
         $n = $this->n;
-        $this->a3 = [1.0, ($n - 1.0) / 2.0, (($n * 3.0 - 1.0) * $n - 2.0) / 8.0, (($n * -1.0 - 3.0) * $n - 1.0) / 16.0, ($n * -2.0 - 3.0) / 64.0, -3.0 / 128.0];
+        $this->a3 = [
+            1.0, ($n - 1.0) / 2.0, (($n * 3.0 - 1.0) * $n - 2.0) / 8.0, (($n * -1.0 - 3.0) * $n - 1.0) / 16.0,
+            ($n * -2.0 - 3.0) / 64.0, -3.0 / 128.0,
+        ];
         $this->c3 = [
             (1.0 - $n) / 4.0, (1.0 - $n * $n) / 8.0, ((3.0 - $n) * $n + 3.0) / 64.0, (2.0 * $n + 5.0) / 128.0, 3.0 / 128.0,
             (($n - 3.0) * $n + 2.0) / 32.0, ((-3.0 * $n - 2.0) * $n + 3.0) / 64.0, ($n + 3.0) / 128.0, 5.0 / 256.0,
@@ -55,7 +58,9 @@ final readonly class Geodesic
     }
 
     /**
-     * @return array{distance: float, azimuth1: float, azimuth2: float, arc: float} metres, degrees (forward azimuth at either end), degrees of arc
+     * @return array{
+     *     distance: float, azimuth1: float, azimuth2: float, arc: float,
+     * } metres, degrees (forward azimuth at either end), degrees of arc
      */
     public function inverse(float $lat1, float $lon1, float $lat2, float $lon2): array
     {
@@ -123,12 +128,16 @@ final readonly class Geodesic
             $sig12 = $lam12 / $this->f1;
             $a12 = $lon12 / $this->f1;
         } elseif (!$meridian) {
-            [$sig12, $salp1, $calp1, $salp2, $calp2, $dnm] = $this->start($sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $lam12, $slam12, $clam12);
+            [$sig12, $salp1, $calp1, $salp2, $calp2, $dnm] = $this->start(
+                $sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $lam12, $slam12, $clam12,
+            );
             if ($sig12 >= 0.0) {
                 $s12x = $sig12 * $this->b * $dnm;
                 $a12 = rad2deg($sig12);
             } else {
-                [$s12x, $a12, $salp1, $calp1, $salp2, $calp2] = $this->iterate($sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $slam12, $clam12, $salp1, $calp1);
+                [$s12x, $a12, $salp1, $calp1, $salp2, $calp2] = $this->iterate(
+                    $sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $slam12, $clam12, $salp1, $calp1,
+                );
             }
         }
         if ($swapp < 0.0) {
@@ -140,7 +149,10 @@ final readonly class Geodesic
         $salp2 *= $swapp * $lonsign;
         $calp2 *= $swapp * $latsign;
 
-        return ['distance' => abs($s12x), 'azimuth1' => rad2deg(atan2($salp1, $calp1)), 'azimuth2' => rad2deg(atan2($salp2, $calp2)), 'arc' => $a12];
+        return [
+            'distance' => abs($s12x), 'azimuth1' => rad2deg(atan2($salp1, $calp1)),
+            'azimuth2' => rad2deg(atan2($salp2, $calp2)), 'arc' => $a12,
+        ];
     }
 
     /**
@@ -194,7 +206,10 @@ final readonly class Geodesic
         $lam12 = $omg12 + $a3c * ($sig12 + (self::sineSeries($ssig2, $csig2, $c3, 5) - $b31));
         $lon2 = $lon1 + rad2deg($lam12);
 
-        return ['lat' => rad2deg(atan2($sbet2, $this->f1 * $cbet2)), 'lon' => $lon2 - 360.0 * round($lon2 / 360.0), 'azimuth' => rad2deg(atan2($salp2, $calp2))];
+        return [
+            'lat' => rad2deg(atan2($sbet2, $this->f1 * $cbet2)), 'lon' => $lon2 - 360.0 * round($lon2 / 360.0),
+            'azimuth' => rad2deg(atan2($salp2, $calp2)),
+        ];
     }
 
     /**
@@ -202,15 +217,27 @@ final readonly class Geodesic
      *
      * @return array{float, float, float, float, float, float} distance, arc, sine and cosine of both azimuths
      */
-    private function iterate(float $sbet1, float $cbet1, float $dn1, float $sbet2, float $cbet2, float $dn2, float $slam12, float $clam12, float $salp1, float $calp1): array
-    {
+    private function iterate(
+        float $sbet1,
+        float $cbet1,
+        float $dn1,
+        float $sbet2,
+        float $cbet2,
+        float $dn2,
+        float $slam12,
+        float $clam12,
+        float $salp1,
+        float $calp1,
+    ): array {
         $salp1a = self::TINY;
         $calp1a = 1.0;
         $salp1b = self::TINY;
         $calp1b = -1.0;
         $tripn = $tripb = false;
         for ($iteration = 0;; ++$iteration) {
-            [$v, $salp2, $calp2, $sig12, $ssig1, $csig1, $ssig2, $csig2, $eps, $dv] = $this->lambda12($sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $salp1, $calp1, $slam12, $clam12, $iteration < 20);
+            [$v, $salp2, $calp2, $sig12, $ssig1, $csig1, $ssig2, $csig2, $eps, $dv] = $this->lambda12(
+                $sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $salp1, $calp1, $slam12, $clam12, $iteration < 20,
+            );
             if ($tripb || abs($v) < ($tripn ? 8.0 : 1.0) * self::EPSILON || self::MOST === $iteration) {
                 break;
             }
@@ -240,7 +267,8 @@ final readonly class Geodesic
             $calp1 = ($calp1a + $calp1b) / 2.0;
             [$salp1, $calp1] = self::norm($salp1, $calp1);
             $tripn = false;
-            $tripb = abs($salp1a - $salp1) + ($calp1a - $calp1) < self::TOL1 * 0.01 || abs($salp1 - $salp1b) + ($calp1 - $calp1b) < self::TOL1 * 0.01;
+            $tripb = abs($salp1a - $salp1) + ($calp1a - $calp1) < self::TOL1 * 0.01
+                || abs($salp1 - $salp1b) + ($calp1 - $calp1b) < self::TOL1 * 0.01;
         }
         [$s12b] = $this->lengths($eps, $sig12, $ssig1, $csig1, $dn1, $ssig2, $csig2, $dn2);
 
@@ -248,8 +276,17 @@ final readonly class Geodesic
     }
 
     /** @return array{float, float, float, float, float, float} arc (negative: iterate), sine and cosine of both azimuths, mean dn */
-    private function start(float $sbet1, float $cbet1, float $dn1, float $sbet2, float $cbet2, float $dn2, float $lam12, float $slam12, float $clam12): array
-    {
+    private function start(
+        float $sbet1,
+        float $cbet1,
+        float $dn1,
+        float $sbet2,
+        float $cbet2,
+        float $dn2,
+        float $lam12,
+        float $slam12,
+        float $clam12,
+    ): array {
         $sig12 = -1.0;
         $salp2 = $calp2 = $dnm = 0.0;
         $sbet12 = $sbet2 * $cbet1 - $cbet2 * $sbet1;
@@ -268,7 +305,9 @@ final readonly class Geodesic
             $comg12 = $clam12;
         }
         $salp1 = $cbet2 * $somg12;
-        $calp1 = $comg12 >= 0.0 ? $sbet12 + $cbet2 * $sbet1 * $somg12 ** 2 / (1.0 + $comg12) : $sbet12a - $cbet2 * $sbet1 * $somg12 ** 2 / (1.0 - $comg12);
+        $calp1 = $comg12 >= 0.0
+            ? $sbet12 + $cbet2 * $sbet1 * $somg12 ** 2 / (1.0 + $comg12)
+            : $sbet12a - $cbet2 * $sbet1 * $somg12 ** 2 / (1.0 - $comg12);
         $ssig12 = hypot($salp1, $calp1);
         $csig12 = $sbet1 * $sbet2 + $cbet1 * $cbet2 * $comg12;
         if ($short && $ssig12 < $this->etol2) {
@@ -313,8 +352,19 @@ final readonly class Geodesic
      *
      * @return array{float, float, float, float, float, float, float, float, float, float}
      */
-    private function lambda12(float $sbet1, float $cbet1, float $dn1, float $sbet2, float $cbet2, float $dn2, float $salp1, float $calp1, float $slam120, float $clam120, bool $derivative): array
-    {
+    private function lambda12(
+        float $sbet1,
+        float $cbet1,
+        float $dn1,
+        float $sbet2,
+        float $cbet2,
+        float $dn2,
+        float $salp1,
+        float $calp1,
+        float $slam120,
+        float $clam120,
+        bool $derivative,
+    ): array {
         if (0.0 === $sbet1 && 0.0 === $calp1) {
             $calp1 = -self::TINY;
         }
@@ -326,7 +376,9 @@ final readonly class Geodesic
         [$ssig1, $csig1] = self::norm($ssig1, $csig1);
         $salp2 = $cbet2 !== $cbet1 ? $salp0 / $cbet2 : $salp1;
         $calp2 = $cbet2 !== $cbet1 || abs($sbet2) !== -$sbet1
-            ? sqrt(($calp1 * $cbet1) ** 2 + ($cbet1 < -$sbet1 ? ($cbet2 - $cbet1) * ($cbet1 + $cbet2) : ($sbet1 - $sbet2) * ($sbet1 + $sbet2))) / $cbet2
+            ? sqrt(
+                ($calp1 * $cbet1) ** 2 + ($cbet1 < -$sbet1 ? ($cbet2 - $cbet1) * ($cbet1 + $cbet2) : ($sbet1 - $sbet2) * ($sbet1 + $sbet2)),
+            ) / $cbet2
             : abs($calp1);
         $ssig2 = $sbet2;
         $somg2 = $salp0 * $sbet2;
@@ -355,8 +407,16 @@ final readonly class Geodesic
     }
 
     /** @return array{float, float} distance and reduced length over the semi-minor axis */
-    private function lengths(float $eps, float $sig12, float $ssig1, float $csig1, float $dn1, float $ssig2, float $csig2, float $dn2): array
-    {
+    private function lengths(
+        float $eps,
+        float $sig12,
+        float $ssig1,
+        float $csig1,
+        float $dn1,
+        float $ssig2,
+        float $csig2,
+        float $dn2,
+    ): array {
         $a1 = self::a1m1($eps);
         $c1 = self::c1($eps);
         $a2 = self::a2m1($eps);
@@ -455,7 +515,8 @@ final readonly class Geodesic
         $d4 = $e2 * $e2;
 
         return [
-            $eps * ($e2 * (205.0 * $e2 - 432.0) + 768.0) / 1536.0, $e2 * ($e2 * (4005.0 * $e2 - 4736.0) + 3840.0) / 12288.0, $d3 * (116.0 - 225.0 * $e2) / 384.0,
+            $eps * ($e2 * (205.0 * $e2 - 432.0) + 768.0) / 1536.0,
+            $e2 * ($e2 * (4005.0 * $e2 - 4736.0) + 3840.0) / 12288.0, $d3 * (116.0 - 225.0 * $e2) / 384.0,
             $d4 * (2695.0 - 7173.0 * $e2) / 7680.0, 3467.0 * $d4 * $eps / 7680.0, 38081.0 * $d4 * $e2 / 61440.0,
         ];
     }

@@ -94,7 +94,10 @@ final class Adjustment
             throw new UnusableInput('observations', 'nothing is observed: every observation is set aside');
         }
         if (0 === $this->structure->parameterCount) {
-            throw new UnusableInput('observations', 'nothing is left to determine: every station that an observation in use reaches is held');
+            throw new UnusableInput(
+                'observations',
+                'nothing is left to determine: every station that an observation in use reaches is held',
+            );
         }
     }
 
@@ -106,7 +109,11 @@ final class Adjustment
         try {
             return $this->solveAndScreen($screenLimit);
         } catch (OutsideProjection) {
-            throw new UnusableInput('observations', 'the adjustment does not converge: stations move out of the projection; look for a gross blunder or a wrong approximate coordinate');
+            throw new UnusableInput(
+                'observations',
+                'the adjustment does not converge: stations move out of the projection; look for a gross blunder or a '
+                    .'wrong approximate coordinate',
+            );
         }
     }
 
@@ -117,7 +124,10 @@ final class Adjustment
         for ($pass = 1; null !== $screenLimit && !$this->preanalysis; ++$pass) {
             $worst = null;
             foreach ($result->observations as $row) {
-                if ('full' === $row['use'] && $row['redundancyNumber'] > 1e-5 && abs($row['standardized']) > max($screenLimit, abs($worst['standardized'] ?? 0.0))) {
+                if ('full' === $row['use']
+                    && $row['redundancyNumber'] > 1e-5
+                    && abs($row['standardized']) > max($screenLimit, abs($worst['standardized'] ?? 0.0))
+                ) {
                     $worst = $row;
                 }
             }
@@ -157,10 +167,16 @@ final class Adjustment
         if (ObservationKind::Vector !== $o->kind) {
             $sd = $this->equations->standardDeviation($o);
             if (null === $sd) {
-                throw new UnusableInput($this->network->source($i), \sprintf('this %s has no standard deviation; give it an sd or set settings.sigma', $o->kind->value));
+                throw new UnusableInput(
+                    $this->network->source($i),
+                    \sprintf('this %s has no standard deviation; give it an sd or set settings.sigma', $o->kind->value),
+                );
             }
             if (!($sd > 0.0) || is_infinite($sd)) {
-                throw new UnusableInput($this->network->source($i), \sprintf('the standard deviation of this %s from %s to %s comes out as %s; it must be positive (are both ends at one place?)', $o->kind->value, $o->from, $o->to, $sd));
+                throw new UnusableInput($this->network->source($i), \sprintf(
+                    'the standard deviation of this %s from %s to %s comes out as %s; it must be positive (are both ends at one place?)',
+                    $o->kind->value, $o->from, $o->to, $sd,
+                ));
             }
             $this->covariances[$i] = [[$sd * $sd]];
             $this->weights[$i] = $used[0] ? [[1.0 / ($sd * $sd)]] : null;
@@ -185,7 +201,10 @@ final class Adjustment
         }
         $inverse = Dense::inverse($sub);
         if (null === $inverse) {
-            throw new UnusableInput($this->network->source($i), \sprintf('the covariance of the vector %s to %s is singular', $o->from, $o->to));
+            throw new UnusableInput(
+                $this->network->source($i),
+                \sprintf('the covariance of the vector %s to %s is singular', $o->from, $o->to),
+            );
         }
         $weight = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
         foreach ($keep as $a => $r) {
@@ -303,7 +322,8 @@ final class Adjustment
                 $p = 0;
                 for ($a = 0; $a < $count; ++$a) {
                     for ($b = $a; $b < $count; ++$b) {
-                        $normal[$positions[$p++]] += $weighted[0][$a] * $rows[0][$b] + $weighted[1][$a] * $rows[1][$b] + $weighted[2][$a] * $rows[2][$b];
+                        $normal[$positions[$p++]] += $weighted[0][$a] * $rows[0][$b] + $weighted[1][$a] * $rows[1][$b]
+                            + $weighted[2][$a] * $rows[2][$b];
                     }
                 }
             }
@@ -370,7 +390,11 @@ final class Adjustment
             }
             $largest = $this->move($shift);
             if (!($largest < 1e7)) {
-                throw new UnusableInput('observations', \sprintf('the adjustment does not converge: stations move by more than %.0f km; look for a gross blunder or a wrong approximate coordinate', 1e4));
+                throw new UnusableInput('observations', \sprintf(
+                    'the adjustment does not converge: stations move by more than %.0f km; look for a gross blunder or a '
+                        .'wrong approximate coordinate',
+                    1e4,
+                ));
             }
             $sinceFactor += $largest;
             if ($largest < self::CONVERGED) {
@@ -512,7 +536,8 @@ final class Adjustment
         $this->report('statistics', 0.75);
         $judgement = new Judgement(
             $this->structure, $this->state, $this->used, $this->weights, $this->covariances, $this->coefficients, $this->misclosure,
-            $this->free ? [] : iterator_to_array($this->weightedCoordinates(), false), $this->placeless, $inverse, $this->freeDatum, $this->datum->defect ?? 0, $this->preanalysis,
+            $this->free ? [] : iterator_to_array($this->weightedCoordinates(), false), $this->placeless, $inverse,
+            $this->freeDatum, $this->datum->defect ?? 0, $this->preanalysis,
         );
 
         return $judgement->result($converged, $iterations, $this->screened);

@@ -221,7 +221,11 @@ final class ApproximateCoordinates
                     $this->setups[$key]['rays'][] = [$to, deg2rad($o->value)];
                     break;
                 case ObservationKind::Angle:
-                    $this->setups["angle $i"] = ['at' => $from, 'rays' => [[$index[(string) $o->back], 0.0], [$to, deg2rad($o->value)]], 'azimuth' => false];
+                    $this->setups["angle $i"] = [
+                        'at' => $from,
+                        'rays' => [[$index[(string) $o->back], 0.0], [$to, deg2rad($o->value)]],
+                        'azimuth' => false,
+                    ];
                     break;
                 case ObservationKind::Azimuth:
                     $this->azimuths[$from][$to] = deg2rad($o->value) - $convergence;
@@ -359,7 +363,11 @@ final class ApproximateCoordinates
             $at = $setup['at'];
             $turn = $this->orientation($setup);
             if (null === $turn) {
-                if ($setup['azimuth'] && !$this->blockHasNoNorth && $this->known($setup['rays'][0][0]) && isset($this->distances[$at][$setup['rays'][0][0]])) {
+                if ($setup['azimuth']
+                    && !$this->blockHasNoNorth
+                    && $this->known($setup['rays'][0][0])
+                    && isset($this->distances[$at][$setup['rays'][0][0]])
+                ) {
                     [$to, $azimuth] = $setup['rays'][0];
                     $d = $this->distances[$at][$to];
                     $this->place($at, (float) $this->e[$to] - $d * sin($azimuth), (float) $this->n[$to] - $d * cos($azimuth));
@@ -370,7 +378,10 @@ final class ApproximateCoordinates
             foreach ($setup['rays'] as [$to, $direction]) {
                 if (!$this->known($to) && isset($this->distances[$at][$to])) {
                     $d = $this->distances[$at][$to];
-                    $this->place($to, (float) $this->e[$at] + $d * sin($turn + $direction), (float) $this->n[$at] + $d * cos($turn + $direction));
+                    $this->place(
+                        $to, (float) $this->e[$at] + $d * sin($turn + $direction),
+                        (float) $this->n[$at] + $d * cos($turn + $direction),
+                    );
                     ++$found;
                 }
             }
@@ -496,7 +507,10 @@ final class ApproximateCoordinates
                         $loci[$at]->ray((float) $this->e[$to], (float) $this->n[$to], $turn + $direction + \M_PI);
                     }
                     if (null !== $first && $first[0] !== $to) {
-                        $loci[$at]->angle((float) $this->e[$first[0]], (float) $this->n[$first[0]], (float) $this->e[$to], (float) $this->n[$to], $direction - $first[1]);
+                        $loci[$at]->angle(
+                            (float) $this->e[$first[0]], (float) $this->n[$first[0]], (float) $this->e[$to],
+                            (float) $this->n[$to], $direction - $first[1],
+                        );
                     }
                     $first ??= [$to, $direction];
                 } elseif ($this->known($at) && !$this->known($to) && null !== $turn) {

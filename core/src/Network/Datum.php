@@ -74,14 +74,26 @@ final class Datum
             if (!$this->structure->free) {
                 $ids = array_map(fn (int $s): string => $this->structure->network->stations[$s]->id, array_keys($stations));
                 sort($ids, \SORT_NATURAL);
-                throw new UnusableInput('stations', \sprintf('%s: datum defect: nothing fixes their %s; hold or weight coordinates there, or adjust as a free network', Names::listed($ids), implode(', ', array_map(static fn (int $k): string => DatumModes::NAMES[$k], $unnoticed))));
+                throw new UnusableInput('stations', \sprintf(
+                    '%s: datum defect: nothing fixes their %s; hold or weight coordinates there, or adjust as a free network',
+                    Names::listed($ids),
+                    implode(', ', array_map(static fn (int $k): string => DatumModes::NAMES[$k], $unnoticed)),
+                ));
             }
             if (\count($parts) > 1) {
                 $ids = array_map(fn (int $s): string => $this->structure->network->stations[$s]->id, array_keys($stations));
                 sort($ids, \SORT_NATURAL);
-                throw new UnusableInput('stations', \sprintf('%s: the network falls apart, no observation connects them with the rest; adjust the parts separately or observe between them', Names::listed($ids)));
+                throw new UnusableInput('stations', \sprintf(
+                    '%s: the network falls apart, no observation connects them with the rest; adjust the parts '
+                        .'separately or observe between them',
+                    Names::listed($ids),
+                ));
             }
-            $anchored = array_filter($stations, fn (int $s): bool => null !== $this->given[3 * $s] || null !== $this->given[3 * $s + 2], \ARRAY_FILTER_USE_KEY);
+            $anchored = array_filter(
+                $stations,
+                fn (int $s): bool => null !== $this->given[3 * $s] || null !== $this->given[3 * $s + 2],
+                \ARRAY_FILTER_USE_KEY,
+            );
             $atGiven = [$this->state->e, $this->state->n, $this->state->h];
             foreach ($anchored as $s => $true) {
                 for ($k = 0; $k < 3; ++$k) {

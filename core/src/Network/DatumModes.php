@@ -101,7 +101,10 @@ final class DatumModes
                 for ($r = $at; $r < $at + 9; $r += 3) {
                     $local[] = $axes[$r] * $axes[$from] + $axes[$r + 1] * $axes[$from + 1] + $axes[$r + 2] * $axes[$from + 2];
                 }
-                $shift = [($northByN * $local[0] - $eastByN * $local[1]) / $det, ($eastByE * $local[1] - $northByE * $local[0]) / $det, $local[2]];
+                $shift = [
+                    ($northByN * $local[0] - $eastByN * $local[1]) / $det,
+                    ($eastByE * $local[1] - $northByE * $local[0]) / $det, $local[2],
+                ];
                 for ($c = 0; $c < 3; ++$c) {
                     $parameter = $parameters[3 * $s + $c];
                     if ($parameter >= 0) {

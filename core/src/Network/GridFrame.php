@@ -26,7 +26,10 @@ final class GridFrame implements Frame
     public function __construct(public readonly HorizontalSystem $system, public readonly ?GeoidGrid $geoid = null)
     {
         if (!$system->isProjected() || 1.0 !== $system->unit) {
-            throw new UnusableInput('frame.crs', \sprintf('%s is %s; an adjustment needs a projected system in metres', $system->label(), $system->isProjected() ? 'in '.$system->unitName : $system->kind));
+            throw new UnusableInput('frame.crs', \sprintf(
+                '%s is %s; an adjustment needs a projected system in metres', $system->label(),
+                $system->isProjected() ? 'in '.$system->unitName : $system->kind,
+            ));
         }
         $this->meridian = deg2rad($system->datum->primeMeridian);
     }
@@ -52,7 +55,10 @@ final class GridFrame implements Frame
             $eLon = ($e1 - $e0) / (2 * $d);
             $nLon = ($n1 - $n0) / (2 * $d);
         } catch (OutsideProjection $x) {
-            throw new UnusableInput('', \sprintf('a station at e %.3f, n %.3f is outside %s: %s', $e, $n, $this->system->label(), $x->getMessage()));
+            throw new UnusableInput(
+                '',
+                \sprintf('a station at e %.3f, n %.3f is outside %s: %s', $e, $n, $this->system->label(), $x->getMessage()),
+            );
         }
         $upLat = $upLon = 0.0;
         $lon += $this->meridian;

@@ -57,7 +57,9 @@ final class Judgement
         foreach ($parameters as $a => $pa) {
             for ($b = 0; $b <= $a; ++$b) {
                 $pb = $parameters[$b];
-                $q[$a][$b] = $q[$b][$a] = null === $this->freeDatum ? $this->inverse->at($pa, $pb) : $this->freeDatum->covariance($this->inverse, $pa, $pb);
+                $q[$a][$b] = $q[$b][$a] = null === $this->freeDatum ? $this->inverse->at($pa, $pb) : $this->freeDatum->covariance(
+                    $this->inverse, $pa, $pb,
+                );
             }
         }
 
@@ -103,22 +105,34 @@ final class Judgement
             $warnings[] = 'no redundancy: nothing checks these observations';
         }
         if (!$converged) {
-            $warnings[] = \sprintf('not converged after %d iterations; look for a gross blunder or a wrong approximate coordinate', $iterations);
+            $warnings[] = \sprintf(
+                'not converged after %d iterations; look for a gross blunder or a wrong approximate coordinate',
+                $iterations,
+            );
         }
         $test = null;
         if ($tested) {
             $level = round(1.0 - $this->structure->network->settings->confidence, 12);
             $lower = Distribution::chiSquareQuantile(0.5 * $level, $redundancy);
             $upper = Distribution::chiSquareQuantile(1.0 - 0.5 * $level, $redundancy);
-            $test = ['statistic' => $sumSquares, 'lower' => $lower, 'upper' => $upper, 'passed' => $sumSquares >= $lower && $sumSquares <= $upper, 'level' => $level];
+            $test = [
+                'statistic' => $sumSquares, 'lower' => $lower, 'upper' => $upper,
+                'passed' => $sumSquares >= $lower && $sumSquares <= $upper, 'level' => $level,
+            ];
         }
         $listed = [];
         foreach ($groups as $type => [$number, $square, $r]) {
-            $listed[] = ['type' => $type, 'count' => $number, 'sumSquares' => $square, 'redundancy' => $r, 'varianceFactor' => !$this->preanalysis && $r > 1e-6 ? $square / $r : null];
+            $listed[] = [
+                'type' => $type, 'count' => $number, 'sumSquares' => $square, 'redundancy' => $r,
+                'varianceFactor' => !$this->preanalysis && $r > 1e-6 ? $square / $r : null,
+            ];
         }
         $scale = $this->structure->network->settings->scaleByVarianceFactor ? $factor ?? 1.0 : 1.0;
 
-        return new AdjustmentResult($converged, $iterations, $count, $parameters, $redundancy, $factor, $test, $listed, $this->judgeStations($scale), $rows, $screened, $warnings);
+        return new AdjustmentResult(
+            $converged, $iterations, $count, $parameters, $redundancy, $factor, $test, $listed,
+            $this->judgeStations($scale), $rows, $screened, $warnings,
+        );
     }
 
     /** @return list<array<string, mixed>> */
@@ -143,16 +157,24 @@ final class Judgement
                     $covariance[$where[$a]][$where[$b]] = $scale * $value;
                 }
             }
-            $entry = ['id' => $station->id, 'e' => isset($this->placeless[$s]) ? null : $state->e[$s], 'n' => isset($this->placeless[$s]) ? null : $state->n[$s], 'h' => $state->h[$s]];
+            $entry = [
+                'id' => $station->id, 'e' => isset($this->placeless[$s]) ? null : $state->e[$s],
+                'n' => isset($this->placeless[$s]) ? null : $state->n[$s], 'h' => $state->h[$s],
+            ];
             if (null !== $state->lat[$s] && null !== $state->lon[$s]) {
                 $entry['lat'] = rad2deg($state->lat[$s]);
                 $entry['lon'] = rad2deg($state->lon[$s]);
                 $frame = $this->structure->network->frame;
-                $entry['ellipsoidalHeight'] = $state->h[$s] + ($frame instanceof GridFrame ? $frame->undulation($state->lat[$s], $state->lon[$s]) : 0.0);
+                $entry['ellipsoidalHeight'] = $state->h[$s]
+                    + ($frame instanceof GridFrame ? $frame->undulation($state->lat[$s], $state->lon[$s]) : 0.0);
             }
-            $entry['sd'] = ['e' => sqrt(max(0.0, $covariance[0][0])), 'n' => sqrt(max(0.0, $covariance[1][1])), 'h' => sqrt(max(0.0, $covariance[2][2]))];
+            $entry['sd'] = [
+                'e' => sqrt(max(0.0, $covariance[0][0])), 'n' => sqrt(max(0.0, $covariance[1][1])),
+                'h' => sqrt(max(0.0, $covariance[2][2])),
+            ];
             $entry['covariance'] = $covariance;
-            $entry['ellipse'] = ErrorEllipse::of($covariance[0][0], $covariance[0][1], $covariance[1][1], $quantile) + ['confidence' => $this->structure->network->settings->confidence];
+            $entry['ellipse'] = ErrorEllipse::of($covariance[0][0], $covariance[0][1], $covariance[1][1], $quantile)
+                + ['confidence' => $this->structure->network->settings->confidence];
             $list[] = $entry;
         }
 

@@ -56,7 +56,10 @@ final class Loci
         }
         $half = 0.5 * cos($angle) / sin($angle);
         $this->angles[] = [$e1, $n1, $e2, $n2, $angle];
-        $this->circles[] = [0.5 * ($e1 + $e2) + $half * ($n2 - $n1), 0.5 * ($n1 + $n2) - $half * ($e2 - $e1), 0.5 * $length / abs(sin($angle))];
+        $this->circles[] = [
+            0.5 * ($e1 + $e2) + $half * ($n2 - $n1), 0.5 * ($n1 + $n2) - $half * ($e2 - $e1),
+            0.5 * $length / abs(sin($angle)),
+        ];
         $this->ends[] = [$e1, $n1];
         $this->ends[] = [$e2, $n2];
     }

@@ -42,11 +42,18 @@ final readonly class NetworkDefinition
             }
             foreach ($ends as $end) {
                 if (!isset($index[$end])) {
-                    throw new UnusableInput($this->source($i), \sprintf('a %s refers to station "%s", which is not in the list of stations; add it or correct the name', $observation->kind->value, $end));
+                    throw new UnusableInput($this->source($i), \sprintf(
+                        'a %s refers to station "%s", which is not in the list of stations; add it or correct the name',
+                        $observation->kind->value,
+                        $end,
+                    ));
                 }
             }
             if (\count(array_unique($ends)) < \count($ends)) {
-                throw new UnusableInput($this->source($i), \sprintf('a %s needs different stations at its ends, not "%s" twice', $observation->kind->value, $observation->to));
+                throw new UnusableInput(
+                    $this->source($i),
+                    \sprintf('a %s needs different stations at its ends, not "%s" twice', $observation->kind->value, $observation->to),
+                );
             }
         }
         $this->stationIndex = $index;

@@ -38,10 +38,16 @@ final class NetworkStructure
     /** @var list<list<int>> per observation, the unknowns of its coefficients */
     public readonly array $blockParameters;
 
-    /** @var list<list<int>> per observation, the coefficient (station block times three plus component, or 9 for the orientation) of each of its unknowns */
+    /**
+     * @var list<list<int>> per observation, the coefficient (station block times three plus component, or 9 for the
+     * orientation) of each of its unknowns
+     */
     public readonly array $blockColumns;
 
-    /** @var list<list<int>> per observation, positions in the normal matrix of its unknowns' pairs (row by row, upper triangle): below parameterCount the diagonal, then the upper pattern */
+    /**
+     * @var list<list<int>> per observation, positions in the normal matrix of its unknowns' pairs (row by row, upper
+     * triangle): below parameterCount the diagonal, then the upper pattern
+     */
     public readonly array $blockPositions;
 
     public readonly SparseCholesky $cholesky;

@@ -33,7 +33,8 @@ final class ObservationEquations
     /**
      * @param ?int $set index of the direction's set
      *
-     * @return list<array{float, list<float>, float}> per row: computed value, coefficients of from (3), to (3) and back (3, angles only), coefficient of the orientation
+     * @return list<array{float, list<float>, float}> per row: computed value; coefficients of from (3), to (3) and back
+     *     (3, angles only); coefficient of the orientation
      */
     public function of(Observation $o, ?int $set): array
     {
@@ -177,7 +178,12 @@ final class ObservationEquations
         $planOnly = $o->kind->isPlanOnly();
         $sight->aim($index[$o->from], $index[$end], $planOnly ? 0.0 : $o->instrumentHeight, $planOnly ? 0.0 : $o->targetHeight);
         if (($planOnly ? $sight->plan : $sight->length) < self::SAME_PLACE) {
-            throw new UnusableInput('observations', \sprintf('a %s runs between %s and %s, which lie at one place; correct their coordinates or their names', $o->kind->value, $o->from, $end));
+            throw new UnusableInput('observations', \sprintf(
+                'a %s runs between %s and %s, which lie at one place; correct their coordinates or their names',
+                $o->kind->value,
+                $o->from,
+                $end,
+            ));
         }
     }
 

@@ -16,7 +16,10 @@ final class PlaneFrame implements Frame
 
     public function geometry(float $e, float $n, float $h): array
     {
-        return ['position' => [$e, $n, $h], 'axes' => self::IDENTITY, 'jacobian' => self::IDENTITY, 'curvature' => [0.0, 0.0, 0.0], 'lat' => null, 'lon' => null];
+        return [
+            'position' => [$e, $n, $h], 'axes' => self::IDENTITY, 'jacobian' => self::IDENTITY,
+            'curvature' => [0.0, 0.0, 0.0], 'lat' => null, 'lon' => null,
+        ];
     }
 
     public function coordinates(float $x, float $y, float $z): array

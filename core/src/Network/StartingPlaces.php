@@ -65,7 +65,11 @@ final readonly class StartingPlaces
                 $placeless[$s] = true;
             }
             if (null === $h[$s]) {
-                if (isset($touchesHeight[$station->id]) && ($heightCount > 0 || $network->frame->isPlane()) && isset($touchesPlan[$station->id]) && !self::hasHeightSource($network, $station->id)) {
+                if (isset($touchesHeight[$station->id])
+                    && ($heightCount > 0 || $network->frame->isPlane())
+                    && isset($touchesPlan[$station->id])
+                    && !self::hasHeightSource($network, $station->id)
+                ) {
                     $h[$s] = $heightCount > 0 ? $heightSum / $heightCount : 0.0;
                 } elseif (isset($touchesHeight[$station->id])) {
                     $missing[] = 'height';
@@ -94,7 +98,9 @@ final readonly class StartingPlaces
     private static function hasHeightSource(NetworkDefinition $network, string $id): bool
     {
         foreach ($network->observations as $o) {
-            if (($o->from === $id || $o->to === $id) && \in_array($o->kind, [ObservationKind::HeightDifference, ObservationKind::Zenith, ObservationKind::Vector], true)) {
+            if (($o->from === $id || $o->to === $id)
+                && \in_array($o->kind, [ObservationKind::HeightDifference, ObservationKind::Zenith, ObservationKind::Vector], true)
+            ) {
                 return true;
             }
         }

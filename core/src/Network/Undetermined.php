@@ -53,13 +53,16 @@ final class Undetermined
             $byNeed = [];
             foreach ($part as $station => $components) {
                 $plan = isset($components[0]) || isset($components[1]);
-                $byNeed[$plan && isset($components[2]) ? 'position' : ($plan ? 'plan position' : 'height')][] = $this->network->stations[$station]->id;
+                $byNeed[$plan && isset($components[2]) ? 'position' : ($plan ? 'plan position' : 'height')][] = $this->network
+                    ->stations[$station]->id;
             }
             foreach ($byNeed as $need => $ids) {
                 sort($ids, \SORT_NATURAL);
                 $sentences[] = \sprintf(
                     '%s: %s not determined by the used observations; %s', Names::listed($ids), $need,
-                    1 === \count($part) ? 'add an observation that reaches it, hold it, or leave it out' : 'hold or weight a station among them, or observe between them and the rest',
+                    1 === \count($part)
+                        ? 'add an observation that reaches it, hold it, or leave it out'
+                        : 'hold or weight a station among them, or observe between them and the rest',
                 );
             }
         }

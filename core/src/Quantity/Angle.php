@@ -8,7 +8,8 @@ namespace Mensura\Quantity;
 final class Angle
 {
     /**
-     * Degrees, minutes and seconds with spaces, colons or signs ("12 34 56.7", "12°34'56.7\"", "12:34:56.7"), or decimal degrees when there is one number.
+     * Degrees, minutes and seconds with spaces, colons or signs ("12 34 56.7", "12°34'56.7\"", "12:34:56.7"), or decimal
+     * degrees when there is one number.
      *
      * @return ?float null when it is not an angle (minutes or seconds of 60 and more included)
      */
@@ -59,6 +60,9 @@ final class Angle
         $seconds = fmod($units, 60.0 * 10 ** $decimals) / 10 ** $decimals;
         $minutes = floor($units / (60.0 * 10 ** $decimals));
 
-        return \sprintf('%s%d %02d %0'.(0 === $decimals ? 2 : 3 + $decimals).'.'.$decimals.'f', $sign, intdiv((int) $minutes, 60), (int) $minutes % 60, $seconds);
+        return \sprintf(
+            '%s%d %02d %0'.(0 === $decimals ? 2 : 3 + $decimals).'.'.$decimals.'f', $sign, intdiv((int) $minutes, 60),
+            (int) $minutes % 60, $seconds,
+        );
     }
 }

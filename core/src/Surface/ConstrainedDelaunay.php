@@ -43,7 +43,10 @@ final class ConstrainedDelaunay
     /** @return array{triangles: list<int>, opposite: list<int>, constraints: array<string, true>, duplicates: array<int, int>} */
     public function result(): array
     {
-        return ['triangles' => $this->tri, 'opposite' => $this->opp, 'constraints' => $this->constraints, 'duplicates' => $this->duplicates];
+        return [
+            'triangles' => $this->tri, 'opposite' => $this->opp, 'constraints' => $this->constraints,
+            'duplicates' => $this->duplicates,
+        ];
     }
 
     public function insert(int $u, int $v): void
@@ -173,7 +176,10 @@ final class ConstrainedDelaunay
                 }
                 $p = $this->tri[self::previous($h)];
                 $q = $this->tri[self::previous($o)];
-                $inside = Predicate::inCircle($this->x[$a], $this->y[$a], $this->x[$b], $this->y[$b], $this->x[$p], $this->y[$p], $this->x[$q], $this->y[$q]);
+                $inside = Predicate::inCircle(
+                    $this->x[$a], $this->y[$a], $this->x[$b], $this->y[$b], $this->x[$p], $this->y[$p], $this->x[$q],
+                    $this->y[$q],
+                );
                 if ($inside > 0.0) {
                     $this->flip($h);
                     $created[$k] = [$p, $q];

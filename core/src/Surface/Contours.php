@@ -12,7 +12,9 @@ final class Contours
     private const MOST_LEVELS = 20000;
 
     /**
-     * @return list<array{h: float, length: float, lines: list<list<float>>}> levels at multiples of the interval; lines as x, y, x, y, ... closed ones repeat their first point
+     * @return list<array{
+     *     h: float, length: float, lines: list<list<float>>,
+     * }> levels at multiples of the interval; lines as x, y, x, y, ... closed ones repeat their first point
      *
      * @throws UnusableInput
      */
@@ -25,7 +27,10 @@ final class Contours
         $first = (int) ceil($low / $interval);
         $last = (int) floor($high / $interval);
         if ($last - $first > self::MOST_LEVELS) {
-            throw new UnusableInput('', \sprintf('an interval of %s m makes %d contours between %.2f and %.2f m; choose a larger one', $interval, $last - $first + 1, $low, $high));
+            throw new UnusableInput('', \sprintf(
+                'an interval of %s m makes %d contours between %.2f and %.2f m; choose a larger one', $interval,
+                $last - $first + 1, $low, $high,
+            ));
         }
         $z = $tin->z;
         $t = $tin->triangles;

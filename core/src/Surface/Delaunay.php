@@ -22,9 +22,8 @@ final class Delaunay
      * @param list<float> $x
      * @param list<float> $y
      *
-     * @return array{triangles: list<int>, opposite: list<int>, duplicates: array<int, int>} anticlockwise triangles, three
-     *                                                                                        vertices each; opposite half-edge or -1 on the hull;
-     *                                                                                        points that coincide exactly with an earlier one
+     * @return array{triangles: list<int>, opposite: list<int>, duplicates: array<int, int>} anticlockwise triangles,
+     *     three vertices each; opposite half-edge or -1 on the hull; points that coincide exactly with an earlier one
      *
      * @throws UnusableInput fewer than three points, or all on one line
      */
@@ -303,7 +302,15 @@ final class Delaunay
                         $conflict = false;
                     } else {
                         $permanent = (abs($bc) + abs($cb)) * $aLift + (abs($ca) + abs($ac)) * $bLift + (abs($ab) + abs($ba)) * $cLift;
-                        if (abs($det) > $circleBound * $permanent || $permanent < $exactBelow && $ax === floor($ax) && $ay === floor($ay) && $bx === floor($bx) && $by === floor($by) && $cx === floor($cx) && $cy === floor($cy)) {
+                        if (abs($det) > $circleBound * $permanent
+                            || $permanent < $exactBelow
+                            && $ax === floor($ax)
+                            && $ay === floor($ay)
+                            && $bx === floor($bx)
+                            && $by === floor($by)
+                            && $cx === floor($cx)
+                            && $cy === floor($cy)
+                        ) {
                             $conflict = $det > 0.0;
                         } else {
                             $conflict = Predicate::inCircleExact($x[$pl], $y[$pl], $x[$pr], $y[$pr], $x[$q], $y[$q], $px, $py) > 0.0;

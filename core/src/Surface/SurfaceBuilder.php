@@ -106,7 +106,11 @@ final class SurfaceBuilder
         $left = $cut->cut();
         $idle = $cut->idle();
         if (0 === $left->triangleCount()) {
-            throw new UnusableInput($this->rings[0]->name, [] === $idle ? 'leaves nothing of the surface: what the boundaries keep, the voids take away' : \sprintf('leaves nothing of the surface: no part of it lies inside %s; are its coordinates in the system of the points?', implode(' or ', $idle)));
+            throw new UnusableInput($this->rings[0]->name, [] === $idle ? 'leaves nothing of the surface: what the '
+                .'boundaries keep, the voids take away' : \sprintf(
+                    'leaves nothing of the surface: no part of it lies inside %s; are its coordinates in the system of the points?',
+                    implode(' or ', $idle),
+                ));
         }
         foreach ($idle as $name) {
             $this->lineWarnings[] = $name.' lies wholly outside the surface and changes nothing';
@@ -192,7 +196,10 @@ final class SurfaceBuilder
             if (max($heights) - min($heights) > self::SAME_HEIGHT) {
                 $names = array_map(fn (int $p): string => $this->names[$p] ?? 'a line vertex', [$q, ...array_keys($members)]);
                 $mean = array_sum($heights) / \count($heights);
-                $this->warnings[] = \sprintf('%s lie at one place with heights %.3f to %.3f m; their mean %.3f is used', implode(', ', \array_slice($names, 0, 6)), min($heights), max($heights), $mean);
+                $this->warnings[] = \sprintf(
+                    '%s lie at one place with heights %.3f to %.3f m; their mean %.3f is used',
+                    implode(', ', \array_slice($names, 0, 6)), min($heights), max($heights), $mean,
+                );
                 $this->z[$q] = $mean;
             }
             foreach (array_keys($members) as $p) {
@@ -220,7 +227,13 @@ final class SurfaceBuilder
                 if (null === $pz) {
                     $pz = $pointsOnly?->height($px, $py);
                     if (null === $pz) {
-                        throw new UnusableInput($line->name, \sprintf('vertex %d (%.3f, %.3f) has no height and lies outside the points, so none can be read off their surface; give it a height', $k + 1, $px, $py));
+                        throw new UnusableInput($line->name, \sprintf(
+                            'vertex %d (%.3f, %.3f) has no height and lies outside the points, so none can be read off '
+                                .'their surface; give it a height',
+                            $k + 1,
+                            $px,
+                            $py,
+                        ));
                     }
                 }
                 $numbers[$k] = \count($this->x);
@@ -256,9 +269,15 @@ final class SurfaceBuilder
             $atEndOfI = $away($s, $segments[$i]) < self::SAME_PLACE;
             $atEndOfJ = $away($t, $segments[$j]) < self::SAME_PLACE;
             if (abs($zi - $zj) > self::SAME_HEIGHT && $owner[$i]->isClosed() && $owner[$j]->isClosed()) {
-                $this->lineWarnings[] = \sprintf('%s and %s cross at %.3f, %.3f with heights %.3f and %.3f m; their mean is used', $owner[$i]->name, $owner[$j]->name, $px, $py, $zi, $zj);
+                $this->lineWarnings[] = \sprintf(
+                    '%s and %s cross at %.3f, %.3f with heights %.3f and %.3f m; their mean is used',
+                    $owner[$i]->name, $owner[$j]->name, $px, $py, $zi, $zj,
+                );
             } elseif (abs($zi - $zj) > self::SAME_HEIGHT && !$this->meanAtCrossings) {
-                throw new UnusableInput($owner[$i]->name, \sprintf('crosses %s at %.3f, %.3f with heights %.3f and %.3f m; correct one of them or accept the mean (--crossing mean)', $owner[$i] === $owner[$j] ? 'itself' : $owner[$j]->name, $px, $py, $zi, $zj));
+                throw new UnusableInput($owner[$i]->name, \sprintf(
+                    'crosses %s at %.3f, %.3f with heights %.3f and %.3f m; correct one of them or accept the mean (--crossing mean)',
+                    $owner[$i] === $owner[$j] ? 'itself' : $owner[$j]->name, $px, $py, $zi, $zj,
+                ));
             }
             if ($atEndOfI && $atEndOfJ) {
                 if (abs($zi - $zj) > self::SAME_HEIGHT) {
@@ -316,7 +335,11 @@ final class SurfaceBuilder
                 $adjacent = 1 === $j - $i || 0 === $i && $j === $count - 1;
                 $meeting = SegmentIndex::meeting($segments[$i], $segments[$j]);
                 if (null !== $meeting && !$adjacent) {
-                    throw new UnusableInput($line->name, \sprintf('this %s crosses itself at %.3f, %.3f (segments %d and %d); correct the order of its vertices', $line->role, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]), $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]), $i + 1, $j + 1));
+                    throw new UnusableInput($line->name, \sprintf(
+                        'this %s crosses itself at %.3f, %.3f (segments %d and %d); correct the order of its vertices',
+                        $line->role, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]),
+                        $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]), $i + 1, $j + 1,
+                    ));
                 }
             }
             if ($line->area() < self::SAME_PLACE * self::SAME_PLACE) {

@@ -107,7 +107,10 @@ final class SurfaceCut
                     $vertex = $ends[$k][$f < 0.5 ? 0 : 1] ?? $vertex;
                 }
             }
-            $vertex ??= $this->ringVertex($locator, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]), $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]));
+            $vertex ??= $this->ringVertex(
+                $locator, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]),
+                $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]),
+            );
             if (null !== $vertex) {
                 $stops[$i][$vertex] ??= $meeting[0];
                 $stops[$j][$vertex] ??= $meeting[1];
@@ -128,7 +131,10 @@ final class SurfaceCut
         return $pieces;
     }
 
-    /** A vertex at a ring's corner: an existing one at the same place, or a new one in the plane of its triangle; null outside the surface. */
+    /**
+     * A vertex at a ring's corner: an existing one at the same place, or a new one in the plane of its triangle; null
+     * outside the surface.
+     */
     private function ringVertex(Locator $locator, float $px, float $py): ?int
     {
         $h = $locator->triangle($px, $py);
@@ -147,7 +153,9 @@ final class SurfaceCut
             $u = $this->tin->triangles[$h + $k];
             $v = $this->tin->triangles[$h + ($k + 1) % 3];
             $length = hypot($this->x[$v] - $this->x[$u], $this->y[$v] - $this->y[$u]);
-            $off = abs(($this->x[$v] - $this->x[$u]) * ($py - $this->y[$u]) - ($this->y[$v] - $this->y[$u]) * ($px - $this->x[$u])) / $length;
+            $off = abs(
+                ($this->x[$v] - $this->x[$u]) * ($py - $this->y[$u]) - ($this->y[$v] - $this->y[$u]) * ($px - $this->x[$u]),
+            ) / $length;
             if ($off < 1e-6) {
                 $f = hypot($px - $this->x[$u], $py - $this->y[$u]) / $length;
 
@@ -201,7 +209,10 @@ final class SurfaceCut
             for ($h = $first; $h < $first + 3; ++$h) {
                 $u = $t[$h];
                 $v = $t[2 === $h % 3 ? $h - 2 : $h + 1];
-                $meeting = SegmentIndex::meeting([$a[0], $a[1], $b[0], $b[1]], [$this->tin->x[$u], $this->tin->y[$u], $this->tin->x[$v], $this->tin->y[$v]]);
+                $meeting = SegmentIndex::meeting(
+                    [$a[0], $a[1], $b[0], $b[1]],
+                    [$this->tin->x[$u], $this->tin->y[$u], $this->tin->x[$v], $this->tin->y[$v]],
+                );
                 if (null === $meeting) {
                     continue;
                 }
@@ -210,7 +221,8 @@ final class SurfaceCut
                 $vertex = $f * $edge < self::SNAP ? $u : ((1.0 - $f) * $edge < self::SNAP ? $v : null);
                 if (null !== $vertex) {
                     $this->touched[$first] = true;
-                    $s = (($this->tin->x[$vertex] - $a[0]) * ($b[0] - $a[0]) + ($this->tin->y[$vertex] - $a[1]) * ($b[1] - $a[1])) / $length2;
+                    $s = (($this->tin->x[$vertex] - $a[0]) * ($b[0] - $a[0])
+                        + ($this->tin->y[$vertex] - $a[1]) * ($b[1] - $a[1])) / $length2;
                 } elseif (min($s, 1.0 - $s) ** 2 * $length2 < 1e-12) {
                     continue; // the ring's own corner on the edge, already a vertex
                 } else {

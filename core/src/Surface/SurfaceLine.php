@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Mensura\Surface;
 
-/** A line that shapes a surface. Vertices in metres; a height may be missing. Boundaries and voids are closed (the first vertex is not repeated). */
+/**
+ * A line that shapes a surface. Vertices in metres; a height may be missing. Boundaries and voids are closed (the
+ * first vertex is not repeated).
+ */
 final readonly class SurfaceLine
 {
     public const BREAKLINE = 'breakline';
@@ -55,7 +58,8 @@ final readonly class SurfaceLine
         $sum = 0.0;
         [$x0, $y0] = $this->vertices[0] ?? [0.0, 0.0];
         foreach ($this->segments() as [$a, $b]) {
-            $sum += ($this->vertices[$a][0] - $x0) * ($this->vertices[$b][1] - $y0) - ($this->vertices[$b][0] - $x0) * ($this->vertices[$a][1] - $y0);
+            $sum += ($this->vertices[$a][0] - $x0) * ($this->vertices[$b][1] - $y0)
+                - ($this->vertices[$b][0] - $x0) * ($this->vertices[$a][1] - $y0);
         }
 
         return abs(0.5 * $sum);

@@ -60,7 +60,9 @@ final readonly class Tin
     }
 
     /**
-     * @return array{points: int, triangles: int, planArea: float, surfaceArea: float, hMin: float, hMax: float} vertices in use, areas in square metres
+     * @return array{
+     *     points: int, triangles: int, planArea: float, surfaceArea: float, hMin: float, hMax: float,
+     * } vertices in use, areas in square metres
      */
     public function statistics(): array
     {
@@ -105,7 +107,10 @@ final readonly class Tin
             }
         }
 
-        return ['points' => $points, 'triangles' => $this->triangleCount(), 'planArea' => $plan, 'surfaceArea' => $surface, 'hMin' => $low, 'hMax' => $high];
+        return [
+            'points' => $points, 'triangles' => $this->triangleCount(), 'planArea' => $plan,
+            'surfaceArea' => $surface, 'hMin' => $low, 'hMax' => $high,
+        ];
     }
 
     /**

@@ -163,6 +163,9 @@ final class Volume
     /** @return array{cut: float, fill: float, net: float, areaCut: float, areaFill: float, planArea: float} */
     private function totals(): array
     {
-        return ['cut' => $this->cut, 'fill' => $this->fill, 'net' => $this->cut - $this->fill, 'areaCut' => $this->areaCut, 'areaFill' => $this->areaFill, 'planArea' => $this->planArea];
+        return [
+            'cut' => $this->cut, 'fill' => $this->fill, 'net' => $this->cut - $this->fill,
+            'areaCut' => $this->areaCut, 'areaFill' => $this->areaFill, 'planArea' => $this->planArea,
+        ];
     }
 }

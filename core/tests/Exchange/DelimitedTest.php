@@ -36,19 +36,33 @@ final class DelimitedTest extends TestCase
 
     public function testHeadingsAreMatchedByMeaningWhateverTheirOrder(): void
     {
-        $table = DelimitedTable::parse("Slope Distance (ft),To,Direction [gon],From,Zenith Angle [dms],Target Height [mm]\n100,B,50,A,90 00 30,1600\n");
+        $table = DelimitedTable::parse(
+            "Slope Distance (ft),To,Direction [gon],From,Zenith Angle [dms],Target Height [mm]\n100,B,50,A,90 00 30,1600\n",
+        );
         $mapping = Mapping::guess($table);
         self::assertSame(FileKind::TotalStation, $mapping->kind);
-        self::assertSame([Unit::InternationalFoot, Unit::Gon, Unit::DegreeMinuteSecond, Unit::Millimetre], [$mapping->units['distance'], $mapping->units['direction'], $mapping->units['zenith'], $mapping->units['ht']]);
+        self::assertSame(
+            [Unit::InternationalFoot, Unit::Gon, Unit::DegreeMinuteSecond, Unit::Millimetre],
+            [$mapping->units['distance'], $mapping->units['direction'], $mapping->units['zenith'], $mapping->units['ht']],
+        );
         $record = RecordReader::read($table, $mapping)->records[0];
-        self::assertEqualsWithDelta([30.48, 45.0, 90 + 30 / 3600, 1.6], [$record->distance, $record->direction, $record->zenith, $record->ht], 1e-12);
+        self::assertEqualsWithDelta(
+            [30.48, 45.0, 90 + 30 / 3600, 1.6], [$record->distance, $record->direction, $record->zenith, $record->ht],
+            1e-12,
+        );
     }
 
     public function testSetupsCarryDown(): void
     {
-        $table = DelimitedTable::parse("station,round,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m],code\nA,1,1.5,,,,,,\n,,,B,1.6,10,90,50,\n,,,C,1.7,20,91,60,PEG\nD,,1.4,A,1.6,0,90,50,\n");
+        $table = DelimitedTable::parse(
+            'station,round,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance '
+                ."[m],code\nA,1,1.5,,,,,,\n,,,B,1.6,10,90,50,\n,,,C,1.7,20,91,60,PEG\nD,,1.4,A,1.6,0,90,50,\n",
+        );
         $records = RecordReader::read($table, Mapping::guess($table))->records;
-        self::assertSame([['A', '1', 1.5, 'B'], ['A', '1', 1.5, 'C'], ['D', '1', 1.4, 'A']], array_map(static fn (Pointing $r): array => [$r->station, $r->set, $r->hi, $r->target], $records));
+        self::assertSame(
+            [['A', '1', 1.5, 'B'], ['A', '1', 1.5, 'C'], ['D', '1', 1.4, 'A']],
+            array_map(static fn (Pointing $r): array => [$r->station, $r->set, $r->hi, $r->target], $records),
+        );
         self::assertSame('PEG', $records[1]->code);
     }
 
@@ -67,7 +81,10 @@ final class DelimitedTest extends TestCase
 
     public function testWrittenCoordinatesReadBackAndRunNoFormula(): void
     {
-        $csv = Drawings::csv([['name' => '=cmd()', 'e' => 1.23456, 'n' => -2.0, 'h' => null, 'code' => '-5', 'role' => 'surveyed', 'source' => 'file']], "remark\nsecond");
+        $csv = Drawings::csv(
+            [['name' => '=cmd()', 'e' => 1.23456, 'n' => -2.0, 'h' => null, 'code' => '-5', 'role' => 'surveyed', 'source' => 'file']],
+            "remark\nsecond",
+        );
         self::assertStringStartsWith("# remark\r\n# second\r\n", $csv);
         self::assertStringContainsString("'=cmd(),1.23456,-2.00000,,-5", $csv);
     }

@@ -38,7 +38,10 @@ final class DrawingTest extends TestCase
         $dxf = new DxfWriter();
         $points = [];
         for ($i = 0; $i < 2000; ++$i) {
-            $points[] = $p = [$random->getInt(0, 10 ** 12) / 1e6, 6e6 + $random->getInt(0, 10 ** 12) / 1e6, $random->getInt(-10 ** 9, 10 ** 9) / 1e6];
+            $points[] = $p = [
+                $random->getInt(0, 10 ** 12) / 1e6, 6e6 + $random->getInt(0, 10 ** 12) / 1e6,
+                $random->getInt(-10 ** 9, 10 ** 9) / 1e6,
+            ];
             $dxf->point('P', ...$p);
         }
         $back = Drawings::entities($dxf, 'point');
@@ -100,7 +103,10 @@ final class DrawingTest extends TestCase
     /** @return iterable<string, array{string}> names a spreadsheet or a reader might take for something else */
     public static function names(): iterable
     {
-        foreach (['KT01', '1001', 'Müller\'s gate', 'a, b', '"quoted"', 'semi;colon', '=1+1', '+1+x', '+49', '-12', '@gate', "tab\there"] as $name) {
+        foreach ([
+            'KT01', '1001', 'Müller\'s gate', 'a, b', '"quoted"', 'semi;colon', '=1+1', '+1+x', '+49', '-12', '@gate',
+            "tab\there",
+        ] as $name) {
             yield $name => [$name];
         }
     }
@@ -108,7 +114,10 @@ final class DrawingTest extends TestCase
     #[DataProvider('names')]
     public function testNamesSurviveATable(string $name): void
     {
-        $csv = Drawings::csv([['name' => $name, 'e' => 493120.4123, 'n' => 6028061.2384, 'h' => 236.418, 'code' => 'X', 'role' => 'control', 'source' => 'file']], 'remark');
+        $csv = Drawings::csv([[
+            'name' => $name, 'e' => 493120.4123, 'n' => 6028061.2384, 'h' => 236.418, 'code' => 'X',
+            'role' => 'control', 'source' => 'file',
+        ]], 'remark');
         $table = DelimitedTable::parse($csv);
         $record = RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->records[0];
         // A cell a spreadsheet would run is quoted; its text is still there.

@@ -38,7 +38,11 @@ final class GraticuleTest extends TestCase
         $mapping = Mapping::guess($table);
         self::assertTrue($mapping->isGeographic());
         if (str_contains($lat, '.5°')) {
-            self::assertSame(['latitude', 'longitude'], array_column($mapping->questions(), 'label'), 'A sign of degrees after a decimal does not tell the unit of the column.');
+            self::assertSame(
+                ['latitude', 'longitude'],
+                array_column($mapping->questions(), 'label'),
+                'A sign of degrees after a decimal does not tell the unit of the column.',
+            );
         } else {
             self::assertSame([$expected, $expected], [$mapping->units['lat'], $mapping->units['lon']]);
         }
@@ -52,7 +56,10 @@ final class GraticuleTest extends TestCase
     {
         yield 'an impossible latitude' => ['A,91,5,1', 'latitude: 91 degrees cannot be; are latitude and longitude exchanged?'];
         yield 'an impossible longitude' => ['A,9,361,1', 'longitude: 361 degrees cannot be'];
-        yield 'the letter of a longitude' => ['A,9 W,5,1', 'latitude: "9 W" is not understood; write it with a sign, or with the letter N or S'];
+        yield 'the letter of a longitude' => [
+            'A,9 W,5,1',
+            'latitude: "9 W" is not understood; write it with a sign, or with the letter N or S',
+        ];
         yield 'sign and letter' => ['A,9,-5 W,1', 'longitude: "-5 W" is not understood; write it with a sign, or with the letter E or W'];
         yield 'nothing' => ['A,9,,1', 'the longitude is missing; is the line cut off?'];
         yield 'minutes in a column of degrees' => ['A,39 05,5,1', 'latitude: "39 05" is not a number'];

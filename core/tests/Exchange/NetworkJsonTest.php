@@ -27,7 +27,12 @@ final class NetworkJsonTest extends TestCase
     {
         return $over + [
             'format' => 'mensura-network/1', 'frame' => ['type' => 'plane'],
-            'stations' => [['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 10, 'fixed' => ['e', 'n', 'h']], ['id' => 7, 'e' => 100.0, 'n' => 0.0], ['id' => 'B'], ['id' => 'C']],
+            'stations' => [
+                ['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 10, 'fixed' => ['e', 'n', 'h']],
+                ['id' => 7, 'e' => 100.0, 'n' => 0.0],
+                ['id' => 'B'],
+                ['id' => 'C'],
+            ],
             'observations' => [['type' => 'slope-distance', 'from' => 'A', 'to' => 'B', 'value' => 100.0]],
         ];
     }
@@ -35,12 +40,19 @@ final class NetworkJsonTest extends TestCase
     public function testWhatItSaysIsRead(): void
     {
         $network = self::read(self::document([
-            'settings' => ['confidence' => 0.99, 'maxIterations' => 30, 'refraction' => 0.2, 'sigma' => ['direction' => 0.0003, 'distance' => [0.002, 3]], 'centring' => ['instrument' => 0.001, 'target' => 0.0015], 'scaleByVarianceFactor' => true],
+            'settings' => [
+                'confidence' => 0.99, 'maxIterations' => 30, 'refraction' => 0.2,
+                'sigma' => ['direction' => 0.0003, 'distance' => [0.002, 3]],
+                'centring' => ['instrument' => 0.001, 'target' => 0.0015], 'scaleByVarianceFactor' => true,
+            ],
             'observations' => [
                 ['type' => 'direction', 'from' => 'A', 'to' => 'B', 'set' => 2, 'value' => 45.5, 'sd' => 0.0002],
                 ['type' => 'zenith', 'from' => 'A', 'to' => 'B', 'value' => 91.0, 'hi' => 1.5, 'ht' => 1.6, 'use' => 'aside'],
                 ['type' => 'angle', 'at' => 'A', 'back' => 'C', 'to' => 'B', 'value' => 30.0],
-                ['type' => 'vector', 'from' => 'A', 'to' => 'B', 'dx' => 1, 'dy' => 2, 'dz' => 3, 'covariance' => self::COVARIANCE, 'use' => ['dz' => 'aside']],
+                [
+                    'type' => 'vector', 'from' => 'A', 'to' => 'B', 'dx' => 1, 'dy' => 2, 'dz' => 3,
+                    'covariance' => self::COVARIANCE, 'use' => ['dz' => 'aside'],
+                ],
             ],
         ]));
         self::assertInstanceOf(PlaneFrame::class, $network->frame);
@@ -58,13 +70,18 @@ final class NetworkJsonTest extends TestCase
 
     public function testAFrameOnTheEarth(): void
     {
-        $network = self::read(self::document(['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830', 'geoid' => '/usr/share/proj/egm96_15.gtx']]));
+        $network = self::read(self::document(['frame' => [
+            'type' => 'crs', 'crs' => 'EPSG:25830', 'geoid' => '/usr/share/proj/egm96_15.gtx',
+        ]]));
         self::assertInstanceOf(GridFrame::class, $network->frame);
     }
 
     public function testPreanalysisNeedsNoValues(): void
     {
-        $document = self::document(['observations' => [['type' => 'slope-distance', 'from' => 'A', 'to' => '7'], ['type' => 'vector', 'from' => 'A', 'to' => '7', 'covariance' => self::COVARIANCE]]]);
+        $document = self::document(['observations' => [
+            ['type' => 'slope-distance', 'from' => 'A', 'to' => '7'],
+            ['type' => 'vector', 'from' => 'A', 'to' => '7', 'covariance' => self::COVARIANCE],
+        ]]);
         self::assertCount(2, self::read($document, true)->observations);
         $this->expectExceptionMessageMatches('/observations\[0\]\.value: is missing/');
         self::read($document);
@@ -73,9 +90,14 @@ final class NetworkJsonTest extends TestCase
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function faults(): iterable
     {
-        $observation = static fn (array $o): array => ['observations' => [$o + ['type' => 'slope-distance', 'from' => 'A', 'to' => 'B', 'value' => 100.0]]];
+        $observation = static fn (array $o): array => ['observations' => [$o + [
+            'type' => 'slope-distance', 'from' => 'A', 'to' => 'B', 'value' => 100.0,
+        ]]];
         $station = static fn (array $s): array => ['stations' => [$s + ['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0]]];
-        $vector = static fn (array $v): array => ['observations' => [$v + ['type' => 'vector', 'from' => 'A', 'to' => 'B', 'dx' => 1, 'dy' => 2, 'dz' => 3, 'covariance' => self::COVARIANCE]]];
+        $vector = static fn (array $v): array => ['observations' => [$v + [
+            'type' => 'vector', 'from' => 'A', 'to' => 'B', 'dx' => 1, 'dy' => 2, 'dz' => 3,
+            'covariance' => self::COVARIANCE,
+        ]]];
         yield 'format' => [['format' => 'mensura-network/9'], '/^format: must be "mensura-network\/1"/'];
         yield 'no stations' => [['stations' => []], '/stations: there are none/'];
         yield 'stations no list' => [['stations' => ['A' => 1]], '/stations: must be a list/'];
@@ -87,11 +109,20 @@ final class NetworkJsonTest extends TestCase
         yield 'unknown system' => [['frame' => ['type' => 'crs', 'crs' => 'EPSG:999999']], '/frame\.crs: .*not in the registry/'];
         yield 'a system without eastings' => [['frame' => ['type' => 'crs', 'crs' => 'EPSG:4258']], '/frame\.crs: /'];
         yield 'geoid no path' => [['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830', 'geoid' => 5]], '/frame\.geoid: must be the path/'];
-        yield 'geoid not there' => [['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830', 'geoid' => '/no/such.gtx']], '/frame\.geoid: .*such\.gtx/'];
+        yield 'geoid not there' => [
+            ['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830', 'geoid' => '/no/such.gtx']],
+            '/frame\.geoid: .*such\.gtx/',
+        ];
         yield 'confidence' => [['settings' => ['confidence' => 1.0]], '/settings\.confidence: must lie between 0 and 1/'];
         yield 'iterations' => [['settings' => ['maxIterations' => 0]], '/settings\.maxIterations: must lie between 1 and 1000/'];
-        yield 'distance sigma' => [['settings' => ['sigma' => ['distance' => 0.002]]], '/settings\.sigma\.distance: must be \[metres, parts per million\]/'];
-        yield 'negative distance sigma' => [['settings' => ['sigma' => ['distance' => [-0.002, 2]]]], '/settings\.sigma\.distance: must not be negative/'];
+        yield 'distance sigma' => [
+            ['settings' => ['sigma' => ['distance' => 0.002]]],
+            '/settings\.sigma\.distance: must be \[metres, parts per million\]/',
+        ];
+        yield 'negative distance sigma' => [
+            ['settings' => ['sigma' => ['distance' => [-0.002, 2]]]],
+            '/settings\.sigma\.distance: must not be negative/',
+        ];
         yield 'scale' => [['settings' => ['scaleByVarianceFactor' => 'yes']], '/scaleByVarianceFactor: must be true or false/'];
         yield 'settings no object' => [['settings' => [1, 2]], '/settings: must be an object/'];
         yield 'direction sigma' => [['settings' => ['sigma' => ['direction' => 0]]], '/settings\.sigma\.direction: must be positive/'];
@@ -99,28 +130,55 @@ final class NetworkJsonTest extends TestCase
         yield 'blank name' => [$station(['id' => ' ']), '/stations\[0\]\.id/'];
         yield 'held what' => [$station(['fixed' => ['x']]), '/stations\[0\]\.fixed: knows "e", "n" and "h", not "x"/'];
         yield 'held no list' => [$station(['fixed' => 'enh']), '/stations\[0\]\.fixed: must be a list/'];
-        yield 'held without a value' => [['stations' => [['id' => 'A', 'fixed' => ['h']]]], '/station "A" is held or weighted in h but has no value/'];
+        yield 'held without a value' => [
+            ['stations' => [['id' => 'A', 'fixed' => ['h']]]],
+            '/station "A" is held or weighted in h but has no value/',
+        ];
         yield 'weighted without a value' => [['stations' => [['id' => 'A', 'sd' => ['e' => 0.01]]]], '/held or weighted in e/'];
         yield 'not on this planet' => [$station(['e' => 1e9]), '/stations\[0\]\.e: .*not a coordinate on this planet/'];
         yield 'a word for a number' => [$station(['n' => 'north']), '/stations\[0\]\.n: must be a finite number/'];
         yield 'a standard deviation nobody has' => [$station(['sd' => ['e' => 1e-12]]), '/not a standard deviation anyone has/'];
-        yield 'type' => [$observation(['type' => 'pacing']), '/observations\[0\]\.type: "pacing" is no kind of observation; it must be one of direction/'];
+        yield 'type' => [
+            $observation(['type' => 'pacing']),
+            '/observations\[0\]\.type: "pacing" is no kind of observation; it must be one of direction/',
+        ];
         yield 'from' => [$observation(['from' => null]), '/observations\[0\]\.from: must be a station name/'];
         yield 'use' => [$observation(['use' => 'maybe']), '/observations\[0\]\.use: must be "full" or "aside"/'];
         yield 'negative distance' => [$observation(['value' => -1]), '/a distance of -1 m cannot be/'];
         yield 'a thousand kilometres' => [$observation(['value' => 2e6]), '/a distance of 2000000 m cannot be/'];
         yield 'zenith' => [$observation(['type' => 'zenith', 'value' => 360]), '/a zenith angle of 360 degrees cannot be/'];
-        yield 'height difference' => [$observation(['type' => 'height-difference', 'value' => 20000]), '/a height difference of 20000 m cannot be/'];
+        yield 'height difference' => [
+            $observation(['type' => 'height-difference', 'value' => 20000]),
+            '/a height difference of 20000 m cannot be/',
+        ];
         yield 'direction' => [$observation(['type' => 'direction', 'value' => 1000]), '/1000 degrees is not an angle anyone reads/'];
         yield 'tall' => [$observation(['hi' => 1500]), '/observations\[0\]\.hi: 1500 m is not an instrument or target height/'];
-        yield 'round' => [$observation(['type' => 'direction', 'value' => 1, 'set' => ['a']]), '/observations\[0\]\.set: must be the name of the round/'];
+        yield 'round' => [
+            $observation(['type' => 'direction', 'value' => 1, 'set' => ['a']]),
+            '/observations\[0\]\.set: must be the name of the round/',
+        ];
         yield 'sd' => [$observation(['sd' => -0.001]), '/observations\[0\]\.sd: must be positive/'];
-        yield 'angle without a back sight' => [['observations' => [['type' => 'angle', 'at' => 'A', 'to' => 'B', 'value' => 3]]], '/observations\[0\]\.back: must be a station name/'];
+        yield 'angle without a back sight' => [
+            ['observations' => [['type' => 'angle', 'at' => 'A', 'to' => 'B', 'value' => 3]]],
+            '/observations\[0\]\.back: must be a station name/',
+        ];
         yield 'long vector' => [$vector(['dx' => 3e7]), '/observations\[0\]\.dx: .*longer than any vector on this planet/'];
-        yield 'two rows' => [$vector(['covariance' => \array_slice(self::COVARIANCE, 0, 2)]), '/covariance: must be three rows of three numbers/'];
-        yield 'not positive definite' => [$vector(['covariance' => [[1e-6, 2e-6, 0], [2e-6, 1e-6, 0], [0, 0, 1e-6]]]), '/covariance: is not symmetric and positive definite/'];
-        yield 'not symmetric' => [$vector(['covariance' => [[1e-6, 1e-7, 0], [0, 1e-6, 0], [0, 0, 1e-6]]]), '/covariance: is not symmetric/'];
-        yield 'use of a component' => [$vector(['use' => ['dx' => 'half']]), '/observations\[0\]\.use: must be "full" or "aside", alone or per component/'];
+        yield 'two rows' => [
+            $vector(['covariance' => \array_slice(self::COVARIANCE, 0, 2)]),
+            '/covariance: must be three rows of three numbers/',
+        ];
+        yield 'not positive definite' => [
+            $vector(['covariance' => [[1e-6, 2e-6, 0], [2e-6, 1e-6, 0], [0, 0, 1e-6]]]),
+            '/covariance: is not symmetric and positive definite/',
+        ];
+        yield 'not symmetric' => [
+            $vector(['covariance' => [[1e-6, 1e-7, 0], [0, 1e-6, 0], [0, 0, 1e-6]]]),
+            '/covariance: is not symmetric/',
+        ];
+        yield 'use of a component' => [
+            $vector(['use' => ['dx' => 'half']]),
+            '/observations\[0\]\.use: must be "full" or "aside", alone or per component/',
+        ];
     }
 
     /** @param array<string, mixed> $over */

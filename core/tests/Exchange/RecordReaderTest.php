@@ -24,7 +24,10 @@ final class RecordReaderTest extends TestCase
     /** @return iterable<string, array{string, string}> what is written under "held", what it means */
     public static function held(): iterable
     {
-        foreach (['' => '', 'no' => '', '0' => '', 'None' => '', '-' => '', 'yes' => 'enh', 'Y' => 'enh', '1' => 'enh', 'ENH' => 'enh', '3D' => 'enh', 'plan' => 'en', 'en' => 'en', 'h' => 'h', 'Height' => 'h'] as $text => $meaning) {
+        foreach ([
+            '' => '', 'no' => '', '0' => '', 'None' => '', '-' => '', 'yes' => 'enh', 'Y' => 'enh', '1' => 'enh',
+            'ENH' => 'enh', '3D' => 'enh', 'plan' => 'en', 'en' => 'en', 'h' => 'h', 'Height' => 'h',
+        ] as $text => $meaning) {
             yield "\"$text\"" => [(string) $text, $meaning];
         }
     }
@@ -52,14 +55,20 @@ final class RecordReaderTest extends TestCase
         yield 'no name' => [self::CONTROL."\n,1,2,3,no,,,\n", '/name: the name is missing/'];
         yield 'a long name' => [self::CONTROL."\n".str_repeat('Z', 61).",1,2,3,no,,,\n", '/is too long for a name \(60 characters\)/'];
         yield 'no station' => [self::ROUNDS."\n,,,B,1.6,10,90,50\n", '/no station is named on this line or above it/'];
-        yield 'tall instrument' => [self::ROUNDS."\nA,1,15,B,1.6,10,90,50\n", '/instrument height: 15\.000 m is too tall; is the unit right\?/'];
+        yield 'tall instrument' => [
+            self::ROUNDS."\nA,1,15,B,1.6,10,90,50\n",
+            '/instrument height: 15\.000 m is too tall; is the unit right\?/',
+        ];
         yield 'tall target' => [self::ROUNDS."\nA,1,1.5,B,16,10,90,50\n", '/target height: 16\.000 m is too tall/'];
         yield 'no distance at all' => [self::ROUNDS."\nA,1,1.5,B,1.6,10,90,0\n", '/slope distance: 0 m cannot be/'];
         yield 'straight down' => [self::ROUNDS."\nA,1,1.5,B,1.6,10,180.2,50\n", '/zenith angle: 180\.2 degrees cannot be/'];
         yield 'negative zenith' => [self::ROUNDS."\nA,1,1.5,B,1.6,10,-1,50\n", '/zenith angle: -1 degrees cannot be/'];
         yield 'direction twice round' => [self::ROUNDS."\nA,1,1.5,B,1.6,800,90,50\n", '/direction: 800 cannot be/'];
         yield 'to itself' => [self::VECTORS."\nA,A,1,2,3,1e-6,1e-6,1e-6\n", '/the vector runs from "A" to itself/'];
-        yield 'no covariance' => [self::VECTORS."\nA,B,1,2,3,0,0,0\n", '/the covariance is not positive definite; check its columns and their unit/'];
+        yield 'no covariance' => [
+            self::VECTORS."\nA,B,1,2,3,0,0,0\n",
+            '/the covariance is not positive definite; check its columns and their unit/',
+        ];
         yield 'vector round the planet' => [self::VECTORS."\nA,B,3e7,2,3,1e-6,1e-6,1e-6\n", '/dx: 30000000 cannot be/'];
     }
 
@@ -109,20 +118,33 @@ final class RecordReaderTest extends TestCase
     public function testAMissingColumnIsAskedForBeforeAnyLineIsRead(): void
     {
         $reader = self::read("point,easting [m],height [m]\nA,1,3\n", FileKind::Points);
-        self::assertSame(['no column for northing; choose one'], array_map(static fn (Finding $f): string => $f->message, $reader->findings));
+        self::assertSame(
+            ['no column for northing; choose one'],
+            array_map(static fn (Finding $f): string => $f->message, $reader->findings),
+        );
         self::assertSame([], $reader->records);
     }
 
     public function testKindsAreToldApart(): void
     {
-        foreach ([self::CONTROL."\nA,1,2,3,no,,,\n" => FileKind::Control, self::ROUNDS."\nA,1,1.5,B,1.6,10,90,50\n" => FileKind::TotalStation, self::VECTORS."\nA,B,1,2,3,1e-6,1e-6,1e-6\n" => FileKind::Vectors, "point,easting [m],northing [m],height [m],code\nA,1,2,3,X\n" => FileKind::Points] as $text => $kind) {
+        foreach ([
+            self::CONTROL."\nA,1,2,3,no,,,\n" => FileKind::Control,
+            self::ROUNDS."\nA,1,1.5,B,1.6,10,90,50\n" => FileKind::TotalStation,
+            self::VECTORS."\nA,B,1,2,3,1e-6,1e-6,1e-6\n" => FileKind::Vectors,
+            "point,easting [m],northing [m],height [m],code\nA,1,2,3,X\n" => FileKind::Points,
+        ] as $text => $kind) {
             self::assertSame($kind, Mapping::guess(DelimitedTable::parse($text))->kind);
         }
     }
 
     public function testWhatTheHeightsAreAboveIsReadFromTheHeading(): void
     {
-        foreach (['ellipsoidal height [m]' => 'ellipsoidal', 'Height (ellipsoidal)' => null, 'h_ellipsoidal' => 'ellipsoidal', 'Orthometric Height (m)' => 'geoid', 'height above geoid [m]' => 'geoid', 'levelled height [m]' => 'geoid', 'height [m]' => null, 'rl [m]' => null] as $heading => $kind) {
+        foreach ([
+            'ellipsoidal height [m]' => 'ellipsoidal', 'Height (ellipsoidal)' => null,
+            'h_ellipsoidal' => 'ellipsoidal', 'Orthometric Height (m)' => 'geoid',
+            'height above geoid [m]' => 'geoid', 'levelled height [m]' => 'geoid', 'height [m]' => null,
+            'rl [m]' => null,
+        ] as $heading => $kind) {
             $table = DelimitedTable::parse("point,easting [m],northing [m],$heading\nA,1,2,3\n");
             self::assertSame($kind, Mapping::forKind(FileKind::Points, $table)->heightsSaid($table), $heading);
         }
@@ -131,7 +153,10 @@ final class RecordReaderTest extends TestCase
     public function testAMappingSurvivesItsStorage(): void
     {
         $table = DelimitedTable::parse("a;b;c;d\n1;10;20;30\n");
-        $mapping = Mapping::fromArray(['kind' => 'points', 'columns' => ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3], 'units' => ['e' => 'ft', 'n' => 'ft', 'h' => null]], $table);
+        $mapping = Mapping::fromArray([
+            'kind' => 'points', 'columns' => ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3],
+            'units' => ['e' => 'ft', 'n' => 'ft', 'h' => null],
+        ], $table);
         $again = Mapping::fromArray($mapping->toArray(), $table);
         self::assertEquals($mapping, $again);
         self::assertSame(Unit::InternationalFoot, $again->units['e']);
@@ -144,7 +169,10 @@ final class RecordReaderTest extends TestCase
         yield 'kind' => [['kind' => 'poem'], '/\/kind: is not a kind of file/'];
         yield 'column beyond' => [['kind' => 'points', 'columns' => ['e' => 9]], '/\/columns\/e: is not a column of this file/'];
         yield 'column no number' => [['kind' => 'points', 'columns' => ['e' => 'b']], '/\/columns\/e/'];
-        yield 'unit of another quantity' => [['kind' => 'points', 'columns' => ['e' => 1], 'units' => ['e' => 'gon']], '/\/units\/e: "gon" is not a unit of length/'];
+        yield 'unit of another quantity' => [
+            ['kind' => 'points', 'columns' => ['e' => 1], 'units' => ['e' => 'gon']],
+            '/\/units\/e: "gon" is not a unit of length/',
+        ];
     }
 
     /** @param array<string, mixed> $data */

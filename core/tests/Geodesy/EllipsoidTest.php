@@ -40,7 +40,10 @@ final class EllipsoidTest extends TestCase
     public function testClosesEverywhere(): void
     {
         $random = new \Random\Randomizer(new \Random\Engine\Mt19937(11));
-        foreach ([Ellipsoid::wgs84(), new Ellipsoid('Bessel 1841', 6377397.155, 299.1528128), new Ellipsoid('sphere', 6371000.0, \INF)] as $e) {
+        foreach ([
+            Ellipsoid::wgs84(), new Ellipsoid('Bessel 1841', 6377397.155, 299.1528128),
+            new Ellipsoid('sphere', 6371000.0, \INF),
+        ] as $e) {
             foreach ([-11000.0, 0.0, 8800.0, 400000.0, 20200000.0] as $h) {
                 for ($i = 0; $i < 60; ++$i) {
                     $lat = deg2rad($random->getInt(-90000, 90000) / 1000.0);

@@ -23,7 +23,12 @@ final class GeodesicTest extends TestCase
             self::assertEqualsWithDelta($r['distance'], $inverse['distance'], 8e-9, $message);
             $direct = $geodesic->direct($r['lat1'], $r['lon1'], $r['azimuth1'], $r['distance']);
             self::assertEqualsWithDelta($r['lat2'], $direct['lat'], 2e-13, $message);
-            self::assertEqualsWithDelta(0.0, sin(deg2rad($direct['lon'] - $r['lon2']) / 2.0) * cos(deg2rad($r['lat2'])) * 2.0 * 6.4e6, 2e-8, $message);
+            self::assertEqualsWithDelta(
+                0.0,
+                sin(deg2rad($direct['lon'] - $r['lon2']) / 2.0) * cos(deg2rad($r['lat2'])) * 2.0 * 6.4e6,
+                2e-8,
+                $message,
+            );
             // Azimuths mean something where the line has length and does not end at a pole.
             if ($r['distance'] > 1000.0 && $r['distance'] < 1.9e7 && abs($r['lat1']) < 89.9) {
                 self::assertEqualsWithDelta(0.0, sin(deg2rad($inverse['azimuth1'] - $r['azimuth1'])), 1e-11, $message);

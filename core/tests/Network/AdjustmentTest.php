@@ -47,7 +47,10 @@ final class AdjustmentTest extends TestCase
             foreach ([0, 1, 2] as $i) {
                 foreach ([0, 1, 2] as $j) {
                     $scale = sqrt($station['covariance'][$i][$i] * $station['covariance'][$j][$j]) + 1e-12;
-                    self::assertEqualsWithDelta($station['covariance'][$i][$j], $result->stations[$s]['covariance'][$i][$j], max($tolerance, 1e-7) * $scale, "$name {$station['id']} covariance $i $j");
+                    self::assertEqualsWithDelta(
+                        $station['covariance'][$i][$j], $result->stations[$s]['covariance'][$i][$j],
+                        max($tolerance, 1e-7) * $scale, "$name {$station['id']} covariance $i $j",
+                    );
                 }
             }
         }
@@ -57,7 +60,10 @@ final class AdjustmentTest extends TestCase
             self::assertEqualsWithDelta($row['residual'], $actual['residual'], 1e-7, "$name row $r");
             self::assertEqualsWithDelta($row['redundancyNumber'], $actual['redundancyNumber'], max($tolerance, 1e-7), "$name row $r");
             if (isset($row['minimalDetectable'])) {
-                self::assertEqualsWithDelta($row['minimalDetectable'], $actual['minimalDetectable'], max($tolerance, 1e-7) * $row['minimalDetectable'], "$name row $r");
+                self::assertEqualsWithDelta(
+                    $row['minimalDetectable'], $actual['minimalDetectable'],
+                    max($tolerance, 1e-7) * $row['minimalDetectable'], "$name row $r",
+                );
             }
         }
     }
@@ -67,7 +73,10 @@ final class AdjustmentTest extends TestCase
     {
         $result = $this->adjust((string) file_get_contents(Fixture::path("network/$name.input.json")), $free);
         self::assertEqualsWithDelta($result->redundancy, array_sum(array_column($result->groups, 'redundancy')), 1e-6);
-        self::assertEqualsWithDelta((float) $result->varianceFactor * $result->redundancy, array_sum(array_column($result->groups, 'sumSquares')), 1e-6);
+        self::assertEqualsWithDelta(
+            (float) $result->varianceFactor * $result->redundancy,
+            array_sum(array_column($result->groups, 'sumSquares')), 1e-6,
+        );
     }
 
     /** Residuals do not depend on the datum (Baarda 1973): free and minimally constrained agree. */
@@ -114,9 +123,16 @@ final class AdjustmentTest extends TestCase
         $document = Fixture::json('network/plane-mixed.input.json');
         $full = $this->adjust(json_encode($document, \JSON_THROW_ON_ERROR));
         foreach ($document['observations'] as $i => $observation) {
-            unset($document['observations'][$i]['value'], $document['observations'][$i]['dx'], $document['observations'][$i]['dy'], $document['observations'][$i]['dz']);
+            unset(
+                $document['observations'][$i]['value'], $document['observations'][$i]['dx'],
+                $document['observations'][$i]['dy'], $document['observations'][$i]['dz']
+            );
         }
-        $plan = (new Adjustment((new NetworkJsonReader(Systems::frames()))->read(json_encode($document, \JSON_THROW_ON_ERROR), true), false, true))->run();
+        $plan = (new Adjustment(
+            (new NetworkJsonReader(Systems::frames()))->read(json_encode($document, \JSON_THROW_ON_ERROR), true),
+            false,
+            true,
+        ))->run();
         self::assertNull($plan->globalTest);
         foreach ($full->stations as $i => $station) {
             self::assertEqualsWithDelta($station['sd']['e'], $plan->stations[$i]['sd']['e'], 2e-3 * $station['sd']['e'] + 1e-9);
@@ -129,8 +145,15 @@ final class AdjustmentTest extends TestCase
     public function testCentringEntersOnlyWhereNoSdIsGiven(): void
     {
         $document = ['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'],
-            'settings' => ['sigma' => ['direction' => 0.0003, 'distance' => [0.002, 2.0]], 'centring' => ['instrument' => 0.003, 'target' => 0.004, 'height' => 0.002]],
-            'stations' => [['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']], ['id' => 'B', 'e' => 30, 'n' => 40, 'h' => 0, 'fixed' => ['e', 'n', 'h']], ['id' => 'C', 'e' => 0, 'n' => 60, 'h' => 0]],
+            'settings' => [
+                'sigma' => ['direction' => 0.0003, 'distance' => [0.002, 2.0]],
+                'centring' => ['instrument' => 0.003, 'target' => 0.004, 'height' => 0.002],
+            ],
+            'stations' => [
+                ['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']],
+                ['id' => 'B', 'e' => 30, 'n' => 40, 'h' => 0, 'fixed' => ['e', 'n', 'h']],
+                ['id' => 'C', 'e' => 0, 'n' => 60, 'h' => 0],
+            ],
             'observations' => [
                 ['type' => 'direction', 'from' => 'A', 'to' => 'B', 'set' => '1', 'value' => rad2deg(atan2(30, 40))],
                 ['type' => 'direction', 'from' => 'A', 'to' => 'C', 'set' => '1', 'value' => 0.0, 'sd' => 0.0003],
@@ -150,8 +173,14 @@ final class AdjustmentTest extends TestCase
     {
         $sd = 1.0 / 3600.0;
         $document = ['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [],
-            'stations' => [['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']], ['id' => 'P', 'e' => 0, 'n' => 100, 'h' => 0]],
-            'observations' => [['type' => 'azimuth', 'from' => 'A', 'to' => 'P', 'value' => 0.0, 'sd' => $sd], ['type' => 'horizontal-distance', 'from' => 'A', 'to' => 'P', 'value' => 100.0, 'sd' => 0.001]]];
+            'stations' => [
+                ['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']],
+                ['id' => 'P', 'e' => 0, 'n' => 100, 'h' => 0],
+            ],
+            'observations' => [
+                ['type' => 'azimuth', 'from' => 'A', 'to' => 'P', 'value' => 0.0, 'sd' => $sd],
+                ['type' => 'horizontal-distance', 'from' => 'A', 'to' => 'P', 'value' => 100.0, 'sd' => 0.001],
+            ]];
         $result = $this->adjust(json_encode($document, \JSON_THROW_ON_ERROR));
         self::assertEqualsWithDelta(0.000485, $result->stations[1]['sd']['e'], 5e-7);
         self::assertSame(0, $result->redundancy);
@@ -161,14 +190,26 @@ final class AdjustmentTest extends TestCase
 
     public function testUnknownStationsAreFoundByResectionIntersectionAndPolar(): void
     {
-        $truth = ['A' => [0.0, 0.0, 10.0], 'B' => [200.0, 10.0, 12.0], 'C' => [120.0, 220.0, 15.0], 'R' => [90.0, 60.0, 11.0], 'Q' => [150.0, 120.0, 17.0], 'S' => [30.0, 150.0, 9.0]];
+        $truth = [
+            'A' => [0.0, 0.0, 10.0], 'B' => [200.0, 10.0, 12.0], 'C' => [120.0, 220.0, 15.0],
+            'R' => [90.0, 60.0, 11.0], 'Q' => [150.0, 120.0, 17.0], 'S' => [30.0, 150.0, 9.0],
+        ];
         $observations = [];
         $ray = static function (string $f, string $t, float $turn, bool $distance) use ($truth, &$observations): void {
             [$de, $dn, $dh] = [$truth[$t][0] - $truth[$f][0], $truth[$t][1] - $truth[$f][1], $truth[$t][2] - $truth[$f][2]];
-            $observations[] = ['type' => 'direction', 'set' => '1', 'from' => $f, 'to' => $t, 'value' => fmod(rad2deg(atan2($de, $dn)) - $turn + 720.0, 360.0), 'sd' => 0.0005];
-            $observations[] = ['type' => 'zenith', 'from' => $f, 'to' => $t, 'value' => rad2deg(atan2(hypot($de, $dn), $dh)), 'sd' => 0.0005];
+            $observations[] = [
+                'type' => 'direction', 'set' => '1', 'from' => $f, 'to' => $t,
+                'value' => fmod(rad2deg(atan2($de, $dn)) - $turn + 720.0, 360.0), 'sd' => 0.0005,
+            ];
+            $observations[] = [
+                'type' => 'zenith', 'from' => $f, 'to' => $t, 'value' => rad2deg(atan2(hypot($de, $dn), $dh)),
+                'sd' => 0.0005,
+            ];
             if ($distance) {
-                $observations[] = ['type' => 'slope-distance', 'from' => $f, 'to' => $t, 'value' => sqrt($de ** 2 + $dn ** 2 + $dh ** 2), 'sd' => 0.002];
+                $observations[] = [
+                    'type' => 'slope-distance', 'from' => $f, 'to' => $t,
+                    'value' => sqrt($de ** 2 + $dn ** 2 + $dh ** 2), 'sd' => 0.002,
+                ];
             }
         };
         foreach (['A', 'B', 'C'] as $t) {
@@ -180,9 +221,14 @@ final class AdjustmentTest extends TestCase
         $ray('A', 'S', 211.0, true);
         $stations = [];
         foreach ($truth as $id => [$e, $n, $h]) {
-            $stations[] = \in_array($id, ['A', 'B', 'C'], true) ? ['id' => $id, 'e' => $e, 'n' => $n, 'h' => $h, 'fixed' => ['e', 'n', 'h']] : ['id' => $id];
+            $stations[] = \in_array($id, ['A', 'B', 'C'], true)
+                ? ['id' => $id, 'e' => $e, 'n' => $n, 'h' => $h, 'fixed' => ['e', 'n', 'h']]
+                : ['id' => $id];
         }
-        $result = $this->adjust(json_encode(['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [], 'stations' => $stations, 'observations' => $observations], \JSON_THROW_ON_ERROR));
+        $result = $this->adjust(json_encode([
+            'format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [],
+            'stations' => $stations, 'observations' => $observations,
+        ], \JSON_THROW_ON_ERROR));
         self::assertTrue($result->converged);
         foreach ($result->stations as $station) {
             self::assertEqualsWithDelta($truth[$station['id']][0], $station['e'], 1e-6);
@@ -200,14 +246,23 @@ final class AdjustmentTest extends TestCase
         for ($i = 1; $i < 4; ++$i) {
             foreach ([$i - 1, $i + 1] as $j) {
                 [$de, $dn] = [$truth[$names[$j]][0] - $truth[$names[$i]][0], $truth[$names[$j]][1] - $truth[$names[$i]][1]];
-                $observations[] = ['type' => 'direction', 'set' => '1', 'from' => $names[$i], 'to' => $names[$j], 'value' => fmod(rad2deg(atan2($de, $dn)) + 400.0 + 31.0 * $i, 360.0), 'sd' => 0.0005];
-                $observations[] = ['type' => 'horizontal-distance', 'from' => $names[$i], 'to' => $names[$j], 'value' => hypot($de, $dn), 'sd' => 0.002];
+                $observations[] = [
+                    'type' => 'direction', 'set' => '1', 'from' => $names[$i], 'to' => $names[$j],
+                    'value' => fmod(rad2deg(atan2($de, $dn)) + 400.0 + 31.0 * $i, 360.0), 'sd' => 0.0005,
+                ];
+                $observations[] = [
+                    'type' => 'horizontal-distance', 'from' => $names[$i], 'to' => $names[$j],
+                    'value' => hypot($de, $dn), 'sd' => 0.002,
+                ];
             }
         }
         foreach ($truth as $id => [$e, $n]) {
             $stations[] = \in_array($id, ['A', 'B'], true) ? ['id' => $id, 'e' => $e, 'n' => $n, 'fixed' => ['e', 'n']] : ['id' => $id];
         }
-        $result = $this->adjust(json_encode(['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [], 'stations' => $stations, 'observations' => $observations], \JSON_THROW_ON_ERROR));
+        $result = $this->adjust(json_encode([
+            'format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [],
+            'stations' => $stations, 'observations' => $observations,
+        ], \JSON_THROW_ON_ERROR));
         foreach ($result->stations as $station) {
             self::assertEqualsWithDelta($truth[$station['id']], [$station['e'], $station['n']], 1e-6);
         }
@@ -220,7 +275,11 @@ final class AdjustmentTest extends TestCase
      */
     private static function withIsland(int $count, bool $leg = false): array
     {
-        $stations = [['id' => 'A', 'e' => 0.0, 'n' => 0.0, 'h' => 0.0, 'fixed' => ['e', 'n', 'h']], ['id' => 'B', 'e' => 100.0, 'n' => 0.0, 'h' => 0.0, 'fixed' => ['e', 'n', 'h']], ['id' => 'C', 'e' => 50.0, 'n' => 80.0, 'h' => 0.0]];
+        $stations = [
+            ['id' => 'A', 'e' => 0.0, 'n' => 0.0, 'h' => 0.0, 'fixed' => ['e', 'n', 'h']],
+            ['id' => 'B', 'e' => 100.0, 'n' => 0.0, 'h' => 0.0, 'fixed' => ['e', 'n', 'h']],
+            ['id' => 'C', 'e' => 50.0, 'n' => 80.0, 'h' => 0.0],
+        ];
         $pairs = [[0, 2], [1, 2], ...($leg ? [[0, 3]] : [])];
         for ($i = 1; $i <= $count; ++$i) {
             $stations[] = ['id' => "U$i", 'e' => 300.0 + 40.0 * ($i % 3), 'n' => 200.0 + 35.0 * intdiv($i, 3), 'h' => 0.0];
@@ -228,9 +287,16 @@ final class AdjustmentTest extends TestCase
                 $pairs[] = [2 + $j, 2 + $i];
             }
         }
-        $observations = array_map(static fn (array $p): array => ['type' => 'horizontal-distance', 'from' => $stations[$p[0]]['id'], 'to' => $stations[$p[1]]['id'], 'sd' => 0.002, 'value' => hypot($stations[$p[1]]['e'] - $stations[$p[0]]['e'], $stations[$p[1]]['n'] - $stations[$p[0]]['n'])], $pairs);
+        $observations = array_map(static fn (array $p): array => [
+            'type' => 'horizontal-distance', 'from' => $stations[$p[0]]['id'], 'to' => $stations[$p[1]]['id'],
+            'sd' => 0.002,
+            'value' => hypot($stations[$p[1]]['e'] - $stations[$p[0]]['e'], $stations[$p[1]]['n'] - $stations[$p[0]]['n']),
+        ], $pairs);
 
-        return ['format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [], 'stations' => $stations, 'observations' => $observations];
+        return [
+            'format' => 'mensura-network/1', 'frame' => ['type' => 'plane'], 'settings' => [],
+            'stations' => $stations, 'observations' => $observations,
+        ];
     }
 
     /** @return iterable<string, array{array<string, mixed>, string}> */
@@ -243,8 +309,14 @@ final class AdjustmentTest extends TestCase
 
             return $copy;
         };
-        yield 'station twice' => [$change(static function (array &$d): void { $d['stations'][3]['id'] = 'P2'; }), '/stations\[3\]\.id: station "P2" is there twice/'];
-        yield 'unknown station' => [$change(static function (array &$d): void { $d['observations'][4]['to'] = 'KT99'; }), '/observations\[4\].*KT99/'];
+        yield 'station twice' => [
+            $change(static function (array &$d): void { $d['stations'][3]['id'] = 'P2'; }),
+            '/stations\[3\]\.id: station "P2" is there twice/',
+        ];
+        yield 'unknown station' => [
+            $change(static function (array &$d): void { $d['observations'][4]['to'] = 'KT99'; }),
+            '/observations\[4\].*KT99/',
+        ];
         yield 'undetermined station' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'X', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0];
             $d['observations'][] = ['type' => 'direction', 'set' => 'P1/1', 'from' => 'P1', 'to' => 'X', 'value' => 1.0, 'sd' => 0.001];
@@ -260,25 +332,66 @@ final class AdjustmentTest extends TestCase
             }
         }), '/^observations: nothing is observed: every observation is set aside/'];
         yield 'nothing left to determine' => [['frame' => ['type' => 'plane'], 'settings' => [], 'format' => 'mensura-network/1',
-            'stations' => [['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']], ['id' => 'B', 'e' => 10, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']]],
-            'observations' => [['type' => 'slope-distance', 'from' => 'A', 'to' => 'B', 'value' => 10.001, 'sd' => 0.002]]], '/^observations: nothing is left to determine/'];
-        yield 'an undetermined part of eight' => [self::withIsland(8), '/^stations: U1, U2, U3, U4, U5, U6, U7, U8: datum defect: nothing fixes their position east, position north, rotation/'];
+            'stations' => [
+                ['id' => 'A', 'e' => 0, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']],
+                ['id' => 'B', 'e' => 10, 'n' => 0, 'h' => 0, 'fixed' => ['e', 'n', 'h']],
+            ],
+            'observations' => [[
+                'type' => 'slope-distance', 'from' => 'A', 'to' => 'B', 'value' => 10.001, 'sd' => 0.002,
+            ]]], '/^observations: nothing is left to determine/'];
+        yield 'an undetermined part of eight' => [
+            self::withIsland(8),
+            '/^stations: U1, U2, U3, U4, U5, U6, U7, U8: datum defect: nothing fixes their position east, position north, rotation/',
+        ];
         yield 'an undetermined part of nine' => [self::withIsland(9), '/^stations: U1, U2, U3, U4, U5, U6, U7, U8 and 1 more: /'];
-        yield 'a part on one leg' => [self::withIsland(3, true), '/^stations: U1, U2, U3: plan position not determined by the used observations; hold or weight a station among them/'];
-        yield 'absurd refraction' => [$change(static function (array &$d): void { $d['settings']['refraction'] = -1e300; }), '/^settings\.refraction: must lie between -20 and 20/'];
-        yield 'negative centring' => [$change(static function (array &$d): void { $d['settings']['centring'] = ['target' => -0.001]; }), '/^settings\.centring\.target: must not be negative/'];
-        yield 'an unknown kind' => [$change(static function (array &$d): void { $d['observations'][3]['type'] = 'gyro'; }), '/^observations\[3\]\.type: "gyro" is no kind of observation; it must be one of direction, angle/'];
-        yield 'a kind that is no text' => [$change(static function (array &$d): void { $d['observations'][3]['type'] = [7]; }), '/^observations\[3\]\.type: \[7\] is no kind/'];
-        yield 'no kind' => [$change(static function (array &$d): void { unset($d['observations'][3]['type']); }), '/^observations\[3\]\.type: is missing/'];
+        yield 'a part on one leg' => [
+            self::withIsland(3, true),
+            '/^stations: U1, U2, U3: plan position not determined by the used observations; hold or weight a station among them/',
+        ];
+        yield 'absurd refraction' => [
+            $change(static function (array &$d): void { $d['settings']['refraction'] = -1e300; }),
+            '/^settings\.refraction: must lie between -20 and 20/',
+        ];
+        yield 'negative centring' => [
+            $change(static function (array &$d): void { $d['settings']['centring'] = ['target' => -0.001]; }),
+            '/^settings\.centring\.target: must not be negative/',
+        ];
+        yield 'an unknown kind' => [
+            $change(static function (array &$d): void { $d['observations'][3]['type'] = 'gyro'; }),
+            '/^observations\[3\]\.type: "gyro" is no kind of observation; it must be one of direction, angle/',
+        ];
+        yield 'a kind that is no text' => [
+            $change(static function (array &$d): void { $d['observations'][3]['type'] = [7]; }),
+            '/^observations\[3\]\.type: \[7\] is no kind/',
+        ];
+        yield 'no kind' => [
+            $change(static function (array &$d): void { unset($d['observations'][3]['type']); }),
+            '/^observations\[3\]\.type: is missing/',
+        ];
         yield 'no position' => [$change(static function (array &$d): void {
             $d['stations'][] = ['id' => 'Y'];
             $d['observations'][] = ['type' => 'horizontal-distance', 'from' => 'P1', 'to' => 'Y', 'value' => 10.0, 'sd' => 0.001];
         }), '/^stations: Y: no approximate .* can be found/'];
-        yield 'negative sd' => [$change(static function (array &$d): void { $d['observations'][0]['sd'] = -1; }), '/observations\[0\]\.sd: must be positive/'];
-        yield 'absurd distance' => [$change(static function (array &$d): void { $d['observations'][2]['value'] = -5.0; }), '/observations\[2\]\.value: a distance of -5 m cannot be/'];
-        yield 'not a covariance' => [$change(static function (array &$d): void { $d['observations'][56]['covariance'] = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]; }), '/observations\[56\]\.covariance: is not symmetric and positive definite/'];
-        yield 'unknown crs' => [$change(static function (array &$d): void { $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:1']; }), '/frame\.crs: EPSG:1 is not in the registry/'];
-        yield 'no sd' => [$change(static function (array &$d): void { unset($d['observations'][0]['sd']); }), '/observations\[0\]: this direction has no standard deviation/'];
+        yield 'negative sd' => [
+            $change(static function (array &$d): void { $d['observations'][0]['sd'] = -1; }),
+            '/observations\[0\]\.sd: must be positive/',
+        ];
+        yield 'absurd distance' => [
+            $change(static function (array &$d): void { $d['observations'][2]['value'] = -5.0; }),
+            '/observations\[2\]\.value: a distance of -5 m cannot be/',
+        ];
+        yield 'not a covariance' => [
+            $change(static function (array &$d): void { $d['observations'][56]['covariance'] = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]; }),
+            '/observations\[56\]\.covariance: is not symmetric and positive definite/',
+        ];
+        yield 'unknown crs' => [
+            $change(static function (array &$d): void { $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:1']; }),
+            '/frame\.crs: EPSG:1 is not in the registry/',
+        ];
+        yield 'no sd' => [
+            $change(static function (array &$d): void { unset($d['observations'][0]['sd']); }),
+            '/observations\[0\]: this direction has no standard deviation/',
+        ];
         yield 'two stations at one place' => [$change(static function (array &$d): void {
             foreach (['e', 'n', 'h'] as $c) {
                 $d['stations'][1][$c] = $d['stations'][0][$c];
@@ -288,7 +401,10 @@ final class AdjustmentTest extends TestCase
             $d['frame'] = ['type' => 'crs', 'crs' => 'EPSG:25830'];
             $d['stations'][1]['e'] = 2e7;
         }), '/a station at e 20000000.000, n 2040.076 is outside EPSG:25830/'];
-        yield 'held without value' => [$change(static function (array &$d): void { unset($d['stations'][0]['h']); }), '/stations\[0\]\.h: station "P1" is held or weighted in h but has no value/'];
+        yield 'held without value' => [
+            $change(static function (array &$d): void { unset($d['stations'][0]['h']); }),
+            '/stations\[0\]\.h: station "P1" is held or weighted in h but has no value/',
+        ];
     }
 
     /** @param array<string, mixed> $document */
@@ -304,20 +420,32 @@ final class AdjustmentTest extends TestCase
     public function testFreeVectorNetworkOnTheEllipsoid(): void
     {
         $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
-        $places = ['A' => [480000.0, 6000000.0, 100.0], 'B' => [540000.0, 6010000.0, 300.0], 'C' => [510000.0, 6050000.0, 700.0], 'D' => [500000.0, 6020000.0, 50.0]];
+        $places = [
+            'A' => [480000.0, 6000000.0, 100.0], 'B' => [540000.0, 6010000.0, 300.0],
+            'C' => [510000.0, 6050000.0, 700.0], 'D' => [500000.0, 6020000.0, 50.0],
+        ];
         $stations = $observations = $at = [];
         foreach ($places as $id => [$e, $n, $h]) {
             $at[$id] = $frame->geometry($e, $n, $h)['position'];
             $stations[] = ['id' => $id, 'e' => $e, 'n' => $n, 'h' => $h];
         }
         foreach ([['A', 'B'], ['B', 'C'], ['C', 'A'], ['A', 'D'], ['D', 'C']] as $i => [$a, $b]) {
-            $observations[] = ['type' => 'vector', 'from' => $a, 'to' => $b, 'dx' => $at[$b][0] - $at[$a][0] + 0.001 * $i, 'dy' => $at[$b][1] - $at[$a][1] - 0.002 * $i, 'dz' => $at[$b][2] - $at[$a][2], 'covariance' => [[2.5e-5, 0, 0], [0, 2.5e-5, 0], [0, 0, 2.5e-5]]];
+            $observations[] = [
+                'type' => 'vector', 'from' => $a, 'to' => $b, 'dx' => $at[$b][0] - $at[$a][0] + 0.001 * $i,
+                'dy' => $at[$b][1] - $at[$a][1] - 0.002 * $i, 'dz' => $at[$b][2] - $at[$a][2],
+                'covariance' => [[2.5e-5, 0, 0], [0, 2.5e-5, 0], [0, 0, 2.5e-5]],
+            ];
         }
-        $json = json_encode(['format' => 'mensura-network/1', 'frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'settings' => [], 'stations' => $stations, 'observations' => $observations], \JSON_THROW_ON_ERROR);
+        $json = json_encode([
+            'format' => 'mensura-network/1', 'frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'settings' => [],
+            'stations' => $stations, 'observations' => $observations,
+        ], \JSON_THROW_ON_ERROR);
         $free = $this->adjust($json, true);
         self::assertSame([12, 6], [$free->parameterCount, $free->redundancy]);
         self::assertEqualsWithDelta(6.0, array_sum(array_column($free->observations, 'redundancyNumber')), 1e-6);
-        $this->expectExceptionMessageMatches('/stations: A, B, C, D: datum defect: nothing fixes their position east, position north, height/');
+        $this->expectExceptionMessageMatches(
+            '/stations: A, B, C, D: datum defect: nothing fixes their position east, position north, height/',
+        );
         $this->adjust($json);
     }
 

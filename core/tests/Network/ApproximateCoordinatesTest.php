@@ -19,9 +19,15 @@ use PHPUnit\Framework\TestCase;
 /** Each way of carrying coordinates outwards, on exact observations of a known place (plane trigonometry, common practice). */
 final class ApproximateCoordinatesTest extends TestCase
 {
-    private const TRUTH = ['A' => [100.0, 200.0, 10.0], 'B' => [400.0, 250.0, 20.0], 'C' => [250.0, 500.0, 30.0], 'P' => [260.0, 320.0, 15.0], 'Q' => [330.0, 380.0, 25.0]];
+    private const TRUTH = [
+        'A' => [100.0, 200.0, 10.0], 'B' => [400.0, 250.0, 20.0], 'C' => [250.0, 500.0, 30.0],
+        'P' => [260.0, 320.0, 15.0], 'Q' => [330.0, 380.0, 25.0],
+    ];
 
-    /** @return iterable<string, array{list<string>, list<array{ObservationKind, string, string, 3?: string}>, list<string>}> known stations, observations, stations to be found */
+    /**
+     * @return iterable<string, array{list<string>, list<array{ObservationKind, string, string, 3?: string}>,
+     * list<string>}> known stations, observations, stations to be found
+     */
     public static function ways(): iterable
     {
         $d = ObservationKind::Direction;
@@ -39,7 +45,11 @@ final class ApproximateCoordinatesTest extends TestCase
         yield 'an angle and a distance' => [['A', 'B'], [[ObservationKind::Angle, 'A', 'P', 'B'], [$h, 'A', 'P']], ['P']];
         yield 'a vector' => [['A'], [[ObservationKind::Vector, 'A', 'P']], ['P']];
         yield 'a vector backwards' => [['A'], [[ObservationKind::Vector, 'P', 'A']], ['P']];
-        yield 'a block of its own between two known points' => [['A', 'B'], [[$d, 'P', 'A'], [$h, 'P', 'A'], [$d, 'P', 'Q'], [$h, 'P', 'Q'], [$d, 'Q', 'P'], [$d, 'Q', 'B'], [$h, 'Q', 'B']], ['P', 'Q']];
+        yield 'a block of its own between two known points' => [
+            ['A', 'B'],
+            [[$d, 'P', 'A'], [$h, 'P', 'A'], [$d, 'P', 'Q'], [$h, 'P', 'Q'], [$d, 'Q', 'P'], [$d, 'Q', 'B'], [$h, 'Q', 'B']],
+            ['P', 'Q'],
+        ];
     }
 
     /**
@@ -62,7 +72,10 @@ final class ApproximateCoordinatesTest extends TestCase
     {
         $observations = [
             new Observation(ObservationKind::HeightDifference, 'A', 'B', 10.0),
-            new Observation(ObservationKind::Zenith, 'B', 'C', rad2deg(atan2(hypot(150, 250), 10.0 + 1.6 - 1.5)), instrumentHeight: 1.5, targetHeight: 1.6),
+            new Observation(
+                ObservationKind::Zenith, 'B', 'C', rad2deg(atan2(hypot(150, 250), 10.0 + 1.6 - 1.5)),
+                instrumentHeight: 1.5, targetHeight: 1.6,
+            ),
         ];
         $stations = [new Station('A', 100.0, 200.0, 10.0), new Station('B', 400.0, 250.0, null), new Station('C', 250.0, 500.0, null)];
         [, , $h] = ApproximateCoordinates::of(new NetworkDefinition(new PlaneFrame(), new Settings(), $stations, $observations));
@@ -77,7 +90,10 @@ final class ApproximateCoordinatesTest extends TestCase
         foreach ($truth as $id => [$e, $n]) {
             $stations[] = new Station($id, 'P' === $id ? null : 100.0 * $e, 'P' === $id ? null : 100.0 * $n, 0.0);
             if ('P' !== $id) {
-                $observations[] = new Observation(ObservationKind::Direction, 'P', $id, rad2deg(atan2($e - $truth['P'][0], $n - $truth['P'][1])), set: '1');
+                $observations[] = new Observation(
+                    ObservationKind::Direction, 'P', $id, rad2deg(atan2($e - $truth['P'][0], $n - $truth['P'][1])),
+                    set: '1',
+                );
             }
         }
         [$e] = ApproximateCoordinates::of(new NetworkDefinition(new PlaneFrame(), new Settings(), $stations, $observations));
@@ -89,8 +105,16 @@ final class ApproximateCoordinatesTest extends TestCase
         $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         $a = $frame->geometry(493000.0, 6028000.0, 200.0)['position'];
         $b = $frame->geometry(498000.0, 6031000.0, 350.0)['position'];
-        $vector = new Observation(ObservationKind::Vector, 'A', 'B', null, components: [$b[0] - $a[0], $b[1] - $a[1], $b[2] - $a[2]], covariance: [[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]]);
-        [$e, $n, $h] = ApproximateCoordinates::of(new NetworkDefinition($frame, new Settings(), [new Station('A', 493000.0, 6028000.0, 200.0), new Station('B', null, null, null)], [$vector]));
+        $vector = new Observation(
+            ObservationKind::Vector, 'A', 'B', null, components: [$b[0] - $a[0], $b[1] - $a[1], $b[2] - $a[2]],
+            covariance: [[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]],
+        );
+        [$e, $n, $h] = ApproximateCoordinates::of(new NetworkDefinition(
+            $frame,
+            new Settings(),
+            [new Station('A', 493000.0, 6028000.0, 200.0), new Station('B', null, null, null)],
+            [$vector],
+        ));
         self::assertEqualsWithDelta([498000.0, 6031000.0, 350.0], [$e[1], $n[1], $h[1]], 1e-6);
     }
 
@@ -104,7 +128,9 @@ final class ApproximateCoordinatesTest extends TestCase
         foreach (self::TRUTH as $id => [$e, $n, $h]) {
             $stations[] = \in_array($id, $known, true) ? new Station($id, $e, $n, $h) : new Station($id, null, null, null);
         }
-        $bearing = static fn (string $f, string $t): float => rad2deg(atan2(self::TRUTH[$t][0] - self::TRUTH[$f][0], self::TRUTH[$t][1] - self::TRUTH[$f][1]));
+        $bearing = static fn (
+            string $f, string $t,
+        ): float => rad2deg(atan2(self::TRUTH[$t][0] - self::TRUTH[$f][0], self::TRUTH[$t][1] - self::TRUTH[$f][1]));
         $observations = [];
         foreach ($sights as $sight) {
             [$kind, $f, $t] = $sight;
@@ -122,8 +148,13 @@ final class ApproximateCoordinatesTest extends TestCase
                 ObservationKind::HeightDifference => $rise,
                 ObservationKind::Vector => null,
             };
-            $components = ObservationKind::Vector === $kind ? [self::TRUTH[$t][0] - self::TRUTH[$f][0], self::TRUTH[$t][1] - self::TRUTH[$f][1], $rise] : null;
-            $observations[] = new Observation($kind, $f, $t, $value, set: ObservationKind::Direction === $kind ? '1' : null, back: $back, components: $components);
+            $components = ObservationKind::Vector === $kind
+                ? [self::TRUTH[$t][0] - self::TRUTH[$f][0], self::TRUTH[$t][1] - self::TRUTH[$f][1], $rise]
+                : null;
+            $observations[] = new Observation(
+                $kind, $f, $t, $value, set: ObservationKind::Direction === $kind ? '1' : null, back: $back,
+                components: $components,
+            );
         }
 
         return new NetworkDefinition(new PlaneFrame(), new Settings(), $stations, $observations);

@@ -27,7 +27,9 @@ final class FrameTest extends TestCase
         yield 'a cone' => [new GridFrame(Systems::horizontal('EPSG:2154')), 900000.0, 6600000.0, 420.0];
         yield 'a cone counted from Paris' => [new GridFrame(Systems::horizontal('EPSG:27561')), 600000.0, 200000.0, 30.0];
         yield 'an oblique one' => [new GridFrame(Systems::horizontal('EPSG:2056')), 2600000.0, 1200000.0, 540.0];
-        yield 'south of the equator, above the geoid' => [new GridFrame(Systems::horizontal('EPSG:32756'), $geoid), 334000.0, 6250000.0, 12.0];
+        yield 'south of the equator, above the geoid' => [
+            new GridFrame(Systems::horizontal('EPSG:32756'), $geoid), 334000.0, 6250000.0, 12.0,
+        ];
     }
 
     #[DataProvider('frames')]
@@ -50,7 +52,11 @@ final class FrameTest extends TestCase
             }
         }
         [$u, $v, $w] = $axes;
-        self::assertEqualsWithDelta($w, [$u[1] * $v[2] - $u[2] * $v[1], $u[2] * $v[0] - $u[0] * $v[2], $u[0] * $v[1] - $u[1] * $v[0]], 1e-14);
+        self::assertEqualsWithDelta(
+            $w,
+            [$u[1] * $v[2] - $u[2] * $v[1], $u[2] * $v[0] - $u[0] * $v[2], $u[0] * $v[1] - $u[1] * $v[0]],
+            1e-14,
+        );
     }
 
     /** The Jacobian against the positions of neighbours a metre away on either side. */
@@ -113,7 +119,11 @@ final class FrameTest extends TestCase
 
     public function testSystemsAnAdjustmentCannotUse(): void
     {
-        foreach (['EPSG:4258' => '/is geographic; an adjustment needs a projected system in metres/', 'EPSG:2225' => '/is in US survey foot; an adjustment needs a projected system in metres/', 'EPSG:4936' => '/is geocentric/'] as $code => $message) {
+        foreach ([
+            'EPSG:4258' => '/is geographic; an adjustment needs a projected system in metres/',
+            'EPSG:2225' => '/is in US survey foot; an adjustment needs a projected system in metres/',
+            'EPSG:4936' => '/is geocentric/',
+        ] as $code => $message) {
             try {
                 new GridFrame(Systems::horizontal($code));
                 self::fail($code);
@@ -130,7 +140,10 @@ final class FrameTest extends TestCase
             $frame->geometry(1e8, 1e8, 0.0);
             self::fail('no error');
         } catch (UnusableInput $e) {
-            self::assertMatchesRegularExpression('/a station at e 100000000\.000, n 100000000\.000 is outside EPSG:25830/', $e->getMessage());
+            self::assertMatchesRegularExpression(
+                '/a station at e 100000000\.000, n 100000000\.000 is outside EPSG:25830/',
+                $e->getMessage(),
+            );
         }
         $small = new \Mensura\Reference\Grid\GeoidGrid('small.gtx', 10.0, 10.0, 1.0, 1.0, 2, 2, pack('G4', 1.0, 1.0, 1.0, 1.0));
         $this->expectException(UnusableInput::class);

@@ -16,13 +16,19 @@ use PHPUnit\Framework\TestCase;
 /** Whatever is damaged in an input, the answer is a result or a named fault, never a defect. */
 final class FuzzTest extends TestCase
 {
-    private const VALUES = [null, '', 'x', -1, 0, 1, 1.0e250, -1.0e300, -1.0e9, 1.0e-300, true, false, [], [[]], ['a' => 1], 'P1', 'plane', 'crs', 'vector', 'aside', 360, 180.0, '1.5'];
+    private const VALUES = [
+        null, '', 'x', -1, 0, 1, 1.0e250, -1.0e300, -1.0e9, 1.0e-300, true, false, [], [[]], ['a' => 1], 'P1',
+        'plane', 'crs', 'vector', 'aside', 360, 180.0, '1.5',
+    ];
 
     public function testDamagedNetworks(): void
     {
         mt_srand(20310504);
         $outcomes = ['result' => 0, 'fault' => 0];
-        $sources = array_map(static fn (string $n): array => Fixture::json("network/$n.input.json"), ['plane-mixed', 'crs-mixed', 'levelling', 'directions-free']);
+        $sources = array_map(
+            static fn (string $n): array => Fixture::json("network/$n.input.json"),
+            ['plane-mixed', 'crs-mixed', 'levelling', 'directions-free'],
+        );
         for ($round = 0; $round < 2000; ++$round) {
             $document = $sources[$round % 4];
             for ($k = mt_rand(1, 3); $k > 0; --$k) {
@@ -65,7 +71,11 @@ final class FuzzTest extends TestCase
                     }
                     $vertices[] = $vertex;
                 }
-                $features[] = ['type' => 'Feature', 'properties' => ['role' => ['breakline', 'boundary', 'void'][mt_rand(0, 2)]], 'geometry' => ['type' => 'LineString', 'coordinates' => $vertices]];
+                $features[] = [
+                    'type' => 'Feature',
+                    'properties' => ['role' => ['breakline', 'boundary', 'void'][mt_rand(0, 2)]],
+                    'geometry' => ['type' => 'LineString', 'coordinates' => $vertices],
+                ];
             }
             $lines = SurfaceLines::read(json_encode(['type' => 'FeatureCollection', 'features' => $features], \JSON_THROW_ON_ERROR));
             try {

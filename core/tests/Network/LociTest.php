@@ -54,7 +54,10 @@ final class LociTest extends TestCase
         yield 'an azimuth that orients a round' => [[$z('P', 'A'), $d('P', 'A'), $d('P', 'B')]];
         yield 'an azimuth and an angle' => [[$z('P', 'A'), $a('P', 'A', 'B')]];
         yield 'a ray from a mark and an angle at the station' => [[$d('A', 'B'), $d('A', 'P'), $a('P', 'B', 'C')]];
-        yield 'two stations that see each other and two marks' => [[$d('P', 'A'), $d('P', 'B'), $d('P', 'Q'), $d('Q', 'A'), $d('Q', 'B'), $d('Q', 'P')], ['P', 'Q']];
+        yield 'two stations that see each other and two marks' => [
+            [$d('P', 'A'), $d('P', 'B'), $d('P', 'Q'), $d('Q', 'A'), $d('Q', 'B'), $d('Q', 'P')],
+            ['P', 'Q'],
+        ];
         yield 'a station from a resected one' => [[$a('P', 'A', 'B'), $a('P', 'B', 'C'), $a('P', 'A', 'Q'), $a('A', 'B', 'Q')], ['P', 'Q']];
     }
 
@@ -66,8 +69,14 @@ final class LociTest extends TestCase
             ['id' => 'C', 'e' => 693300.0, 'n' => 6027600.0, 'h' => 50.0, 'fixed' => ['e', 'n', 'h']],
             ['id' => 'P', 'h' => 50.0],
         ];
-        $observations = [['type' => 'azimuth', 'from' => 'P', 'to' => 'A', 'value' => 317.4, 'sd' => 0.001], ['type' => 'azimuth', 'from' => 'P', 'to' => 'C', 'value' => 150.2, 'sd' => 0.001]];
-        $result = (new Adjustment(self::read(['frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'stations' => $stations, 'observations' => $observations])))->run();
+        $observations = [
+            ['type' => 'azimuth', 'from' => 'P', 'to' => 'A', 'value' => 317.4, 'sd' => 0.001],
+            ['type' => 'azimuth', 'from' => 'P', 'to' => 'C', 'value' => 150.2, 'sd' => 0.001],
+        ];
+        $result = (new Adjustment(self::read([
+            'frame' => ['type' => 'crs', 'crs' => 'EPSG:25830'], 'stations' => $stations,
+            'observations' => $observations,
+        ])))->run();
         self::assertTrue($result->converged);
         foreach ($result->observations as $row) {
             self::assertEqualsWithDelta(0.0, $row['residual'], 1e-9);
@@ -113,7 +122,11 @@ final class LociTest extends TestCase
     {
         $loci = new Loci();
         foreach (['A', 'B', 'C'] as $mark) {
-            $loci->distance(self::PLACES[$mark][0], self::PLACES[$mark][1], hypot(self::PLACES['P'][0] - self::PLACES[$mark][0], self::PLACES['P'][1] - self::PLACES[$mark][1]) + 0.02);
+            $loci->distance(
+                self::PLACES[$mark][0],
+                self::PLACES[$mark][1],
+                hypot(self::PLACES['P'][0] - self::PLACES[$mark][0], self::PLACES['P'][1] - self::PLACES[$mark][1]) + 0.02,
+            );
         }
         self::assertEqualsWithDelta(self::PLACES['P'], $loci->meet(), 0.1);
         $two = new Loci();
@@ -130,19 +143,28 @@ final class LociTest extends TestCase
     /** @return array<string, mixed> */
     private static function direction(string $from, string $to): array
     {
-        return ['type' => 'direction', 'set' => '1', 'from' => $from, 'to' => $to, 'value' => fmod(self::bearing($from, $to) + 687.0, 360.0), 'sd' => 0.0003];
+        return [
+            'type' => 'direction', 'set' => '1', 'from' => $from, 'to' => $to,
+            'value' => fmod(self::bearing($from, $to) + 687.0, 360.0), 'sd' => 0.0003,
+        ];
     }
 
     /** @return array<string, mixed> */
     private static function angle(string $at, string $back, string $to): array
     {
-        return ['type' => 'angle', 'at' => $at, 'back' => $back, 'to' => $to, 'value' => fmod(self::bearing($at, $to) - self::bearing($at, $back) + 720.0, 360.0), 'sd' => 0.0003];
+        return [
+            'type' => 'angle', 'at' => $at, 'back' => $back, 'to' => $to,
+            'value' => fmod(self::bearing($at, $to) - self::bearing($at, $back) + 720.0, 360.0), 'sd' => 0.0003,
+        ];
     }
 
     /** @return array<string, mixed> */
     private static function azimuth(string $from, string $to): array
     {
-        return ['type' => 'azimuth', 'from' => $from, 'to' => $to, 'value' => fmod(self::bearing($from, $to) + 360.0, 360.0), 'sd' => 0.0003];
+        return [
+            'type' => 'azimuth', 'from' => $from, 'to' => $to,
+            'value' => fmod(self::bearing($from, $to) + 360.0, 360.0), 'sd' => 0.0003,
+        ];
     }
 
     /**

@@ -39,10 +39,17 @@ final class SightTest extends TestCase
         $n = [6028000.0, 6028240.0, 6028300.0];
         $h = [200.0, 237.0, 181.0];
         $stations = [new Station('A', $e[0], $n[0], $h[0]), new Station('B', $e[1], $n[1], $h[1]), new Station('C', $e[2], $n[2], $h[2])];
-        $o = new Observation($kind, 'A', 'B', 1.0, back: ObservationKind::Angle === $kind ? 'C' : null, instrumentHeight: 1.5, targetHeight: 1.8);
+        $o = new Observation(
+            $kind, 'A', 'B', 1.0, back: ObservationKind::Angle === $kind ? 'C' : null, instrumentHeight: 1.5,
+            targetHeight: 1.8,
+        );
         $network = new NetworkDefinition($frame, new Settings(refraction: 0.13), $stations, [$o]);
         $compute = static function (array $shift) use ($frame, $network, $o, $e, $n, $h): array {
-            $state = new NetworkState($frame, [$e[0] + $shift[0], $e[1] + $shift[3], $e[2] + $shift[6]], [$n[0] + $shift[1], $n[1] + $shift[4], $n[2] + $shift[7]], [$h[0] + $shift[2], $h[1] + $shift[5], $h[2] + $shift[8]]);
+            $state = new NetworkState(
+                $frame, [$e[0] + $shift[0], $e[1] + $shift[3], $e[2] + $shift[6]],
+                [$n[0] + $shift[1], $n[1] + $shift[4], $n[2] + $shift[7]],
+                [$h[0] + $shift[2], $h[1] + $shift[5], $h[2] + $shift[8]],
+            );
 
             return (new ObservationEquations($network, $state))->of($o, null);
         };
@@ -62,14 +69,20 @@ final class SightTest extends TestCase
         }
     }
 
-    /** The bearing of a level sight to the grid east differs from the azimuth there by the meridian convergence (about 1.0 km east: 0.0146 deg at 54.4 N, common practice). */
+    /**
+     * The bearing of a level sight to the grid east differs from the azimuth there by the meridian convergence (about
+     * 1.0 km east: 0.0146 deg at 54.4 N, common practice).
+     */
     public function testAzimuthsAreFromTheMeridian(): void
     {
         $frame = new GridFrame(Systems::horizontal('EPSG:25830'));
         $stations = [new Station('A', 400000.0, 6028000.0, 0.0), new Station('B', 400000.0, 6028100.0, 0.0)];
         $o = new Observation(ObservationKind::Azimuth, 'A', 'B', 0.0);
         $network = new NetworkDefinition($frame, new Settings(), $stations, [$o]);
-        $azimuth = (new ObservationEquations($network, new NetworkState($frame, [400000.0, 400000.0], [6028000.0, 6028100.0], [0.0, 0.0])))->of($o, null)[0][0];
+        $azimuth = (new ObservationEquations(
+            $network,
+            new NetworkState($frame, [400000.0, 400000.0], [6028000.0, 6028100.0], [0.0, 0.0]),
+        ))->of($o, null)[0][0];
         [$lat, $lon] = $frame->system->projection->inverse(400000.0, 6028000.0);
         // Convergence of the transverse Mercator sphere: atan(tan(dlon) sin(lat)).
         self::assertEqualsWithDelta(atan(tan($lon - deg2rad(-3.0)) * sin($lat)), $azimuth, 2e-6);
@@ -95,7 +108,10 @@ final class SightTest extends TestCase
         $stations = [new Station('A', 500000.0, 6028000.0, 100.0), new Station('B', 500000.0, 6028999.6, 100.0)];
         $o = new Observation(ObservationKind::Zenith, 'A', 'B', 90.0);
         $network = new NetworkDefinition($frame, new Settings(refraction: 0.13), $stations, [$o]);
-        $zenith = (new ObservationEquations($network, new NetworkState($frame, [500000.0, 500000.0], [6028000.0, 6028999.6], [100.0, 100.0])))->of($o, null)[0][0];
+        $zenith = (new ObservationEquations(
+            $network,
+            new NetworkState($frame, [500000.0, 500000.0], [6028000.0, 6028999.6], [100.0, 100.0]),
+        ))->of($o, null)[0][0];
         self::assertEqualsWithDelta(0.068, 1000.0 * ($zenith - \M_PI_2), 0.001);
     }
 

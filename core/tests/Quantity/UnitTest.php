@@ -14,7 +14,13 @@ final class UnitTest extends TestCase
     /** @return iterable<string, array{string, ?Unit}> */
     public static function headings(): iterable
     {
-        foreach (['m' => Unit::Metre, 'Metres' => Unit::Metre, ' mm ' => Unit::Millimetre, 'ft' => Unit::InternationalFoot, 'Feet' => Unit::InternationalFoot, 'US survey feet' => Unit::SurveyFoot, 'ftUS' => Unit::SurveyFoot, 'deg' => Unit::Degree, 'D M S' => Unit::DegreeMinuteSecond, 'd.mmss' => Unit::PackedDegree, 'gon' => Unit::Gon, 'grad' => Unit::Gon, 'm^2' => Unit::SquareMetre, 'mm2' => Unit::SquareMillimetre, 'furlong' => null, '' => null] as $text => $unit) {
+        foreach ([
+            'm' => Unit::Metre, 'Metres' => Unit::Metre, ' mm ' => Unit::Millimetre, 'ft' => Unit::InternationalFoot,
+            'Feet' => Unit::InternationalFoot, 'US survey feet' => Unit::SurveyFoot, 'ftUS' => Unit::SurveyFoot,
+            'deg' => Unit::Degree, 'D M S' => Unit::DegreeMinuteSecond, 'd.mmss' => Unit::PackedDegree,
+            'gon' => Unit::Gon, 'grad' => Unit::Gon, 'm^2' => Unit::SquareMetre, 'mm2' => Unit::SquareMillimetre,
+            'furlong' => null, '' => null,
+        ] as $text => $unit) {
             yield $text => [(string) $text, $unit];
         }
     }
@@ -29,7 +35,10 @@ final class UnitTest extends TestCase
     public function testFactorsByDefinition(): void
     {
         self::assertSame(0.3048, Unit::InternationalFoot->factor());
-        self::assertEqualsWithDelta(2e-6, 1.0 - Unit::InternationalFoot->factor() / Unit::SurveyFoot->factor(), 1e-9, 'They differ by two parts in a million.');
+        self::assertEqualsWithDelta(
+            2e-6, 1.0 - Unit::InternationalFoot->factor() / Unit::SurveyFoot->factor(), 1e-9,
+            'They differ by two parts in a million.',
+        );
         self::assertSame(90.0, 100.0 * Unit::Gon->factor());
         self::assertSame(1.0, 3600.0 * Unit::ArcSecond->factor());
         self::assertEqualsWithDelta(Unit::Millimetre->factor() ** 2, Unit::SquareMillimetre->factor(), 1e-20);
@@ -79,7 +88,10 @@ final class UnitTest extends TestCase
             self::assertEqualsWithDelta($value, (float) $ours, 0.5000001 * 10 ** -$digits, $ours);
             self::assertMatchesRegularExpression('/^-?\d+\.\d{'.$digits.'}$/', $ours);
         }
-        foreach ([[0.9999999, 6, '1.000000'], [-0.0000001, 6, '0.000000'], [-1.5, 1, '-1.5'], [999999.9999999, 6, '1000000.000000'], [1234567890.125, 3, '1234567890.125'], [0.0, 3, '0.000']] as [$value, $digits, $text]) {
+        foreach ([
+            [0.9999999, 6, '1.000000'], [-0.0000001, 6, '0.000000'], [-1.5, 1, '-1.5'],
+            [999999.9999999, 6, '1000000.000000'], [1234567890.125, 3, '1234567890.125'], [0.0, 3, '0.000'],
+        ] as [$value, $digits, $text]) {
             self::assertSame($text, Decimal::fixed($value, $digits));
         }
         self::assertSame('nan', strtolower(Decimal::fixed(\NAN, 3)));

@@ -58,7 +58,10 @@ final class AreaTest extends TestCase
 
     public function testSizesOrderAreas(): void
     {
-        self::assertGreaterThan((new Area(50.0, 0.0, 51.0, 1.0))->size(), (new Area(0.0, 0.0, 1.0, 1.0))->size(), 'A degree of longitude is shorter in the north.');
+        self::assertGreaterThan(
+            (new Area(50.0, 0.0, 51.0, 1.0))->size(), (new Area(0.0, 0.0, 1.0, 1.0))->size(),
+            'A degree of longitude is shorter in the north.',
+        );
         self::assertGreaterThan((new Area(-20.0, 170.0, -10.0, -170.0))->size(), Area::world()->size());
     }
 
@@ -88,7 +91,10 @@ final class AreaTest extends TestCase
 
     public function testShortNames(): void
     {
-        self::assertSame('Europe between 6°W and 0°W', (new Area(0, 0, 1, 1, 'Europe between 6°W and 0°W: Faroe Islands offshore; Ireland - offshore.'))->shortName());
+        self::assertSame(
+            'Europe between 6°W and 0°W',
+            (new Area(0, 0, 1, 1, 'Europe between 6°W and 0°W: Faroe Islands offshore; Ireland - offshore.'))->shortName(),
+        );
         self::assertSame('World', Area::world()->shortName());
         self::assertSame('', (new Area(0, 0, 1, 1))->shortName());
     }

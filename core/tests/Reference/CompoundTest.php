@@ -16,7 +16,10 @@ use PHPUnit\Framework\TestCase;
 /** Systems of a place and a height: how heights go from one meaning to another. Values by cs2cs of PROJ 9.1.1. */
 final class CompoundTest extends TestCase
 {
-    /** @return iterable<string, array{string, string, float, float, float, float}> from, to, latitude, longitude, height before and after */
+    /**
+     * @return iterable<string, array{string, string, float, float, float, float}> from, to, latitude, longitude,
+     * height before and after
+     */
     public static function heights(): iterable
     {
         yield 'above EGM96 to ellipsoidal' => ['EPSG:25830+EPSG:5773', 'EPSG:4937', 54.400168046, -3.098393838, 100.0, 152.92014];
@@ -41,7 +44,10 @@ final class CompoundTest extends TestCase
     {
         $north = [[54.4, -3.1, 12.0], [50.0, -5.5, -3.5]];
         $south = [[-36.85, 174.76, 12.0], [-36.9, 174.8, -3.5]];
-        foreach ([['EPSG:25830+EPSG:5773', 'EPSG:4937', $north], ['EPSG:4326+EPSG:5773', 'EPSG:4978', $south], ['EPSG:4167+EPSG:4440', 'EPSG:4167+EPSG:5759', $south]] as [$from, $to, $places]) {
+        foreach ([
+            ['EPSG:25830+EPSG:5773', 'EPSG:4937', $north], ['EPSG:4326+EPSG:5773', 'EPSG:4978', $south],
+            ['EPSG:4167+EPSG:4440', 'EPSG:4167+EPSG:5759', $south],
+        ] as [$from, $to, $places]) {
             $there = self::route($from, $to);
             $back = self::route($to, $from);
             foreach ($places as [$lat, $lon, $h]) {
@@ -100,7 +106,10 @@ final class CompoundTest extends TestCase
         $ways = $finder->ways($osgb->horizontal, $etrs->horizontal, false);
         $usable = array_values(array_filter($ways, static fn ($c): bool => $c->isUsable()));
         self::assertNotSame([], $usable);
-        self::assertSame(array_unique(array_map(static fn ($c): string => $c->name, $ways)), array_map(static fn ($c): string => $c->name, $ways), 'Each is listed once.');
+        self::assertSame(
+            array_unique(array_map(static fn ($c): string => $c->name, $ways)),
+            array_map(static fn ($c): string => $c->name, $ways), 'Each is listed once.',
+        );
         $route = $finder->route($osgb, $etrs, new RouteSettings(prefer: $usable[0]->name));
         [$lat, $lon] = $route->apply(deg2rad(52.0), deg2rad(-1.5), 0.0);
         self::assertEqualsWithDelta(52.0, rad2deg($lat), 2e-3);

@@ -21,7 +21,14 @@ final class DistortionTest extends TestCase
     /** @return iterable<string, array{string}> */
     public static function conformal(): iterable
     {
-        foreach (['transverse Mercator' => 'EPSG:25830', 'with Airy' => 'EPSG:27700', 'south-orientated' => 'EPSG:2048', 'cone of two parallels' => 'EPSG:2154', 'cone of one' => 'EPSG:24200', 'Belgian cone' => 'EPSG:31300', 'oblique Mercator A' => 'EPSG:29873', 'oblique Mercator B' => 'EPSG:3079', 'Swiss' => 'EPSG:2056', 'oblique stereographic' => 'EPSG:28992', 'polar stereographic A' => 'EPSG:5041', 'polar stereographic B' => 'EPSG:3031', 'Krovak' => 'EPSG:5514', 'Mercator A' => 'EPSG:3001', 'Mercator B' => 'EPSG:3388'] as $name => $code) {
+        foreach ([
+            'transverse Mercator' => 'EPSG:25830', 'with Airy' => 'EPSG:27700', 'south-orientated' => 'EPSG:2048',
+            'cone of two parallels' => 'EPSG:2154', 'cone of one' => 'EPSG:24200', 'Belgian cone' => 'EPSG:31300',
+            'oblique Mercator A' => 'EPSG:29873', 'oblique Mercator B' => 'EPSG:3079', 'Swiss' => 'EPSG:2056',
+            'oblique stereographic' => 'EPSG:28992', 'polar stereographic A' => 'EPSG:5041',
+            'polar stereographic B' => 'EPSG:3031', 'Krovak' => 'EPSG:5514', 'Mercator A' => 'EPSG:3001',
+            'Mercator B' => 'EPSG:3388',
+        ] as $name => $code) {
             yield $name => [$code];
         }
     }
@@ -39,7 +46,10 @@ final class DistortionTest extends TestCase
     /** @return iterable<string, array{string}> */
     public static function equalArea(): iterable
     {
-        foreach (['Albers' => 'EPSG:5070', 'azimuthal' => 'EPSG:3035', 'azimuthal, polar' => 'EPSG:6931', 'cylindrical' => 'EPSG:6933'] as $name => $code) {
+        foreach ([
+            'Albers' => 'EPSG:5070', 'azimuthal' => 'EPSG:3035', 'azimuthal, polar' => 'EPSG:6931',
+            'cylindrical' => 'EPSG:6933',
+        ] as $name => $code) {
             yield $name => [$code];
         }
     }
@@ -77,7 +87,12 @@ final class DistortionTest extends TestCase
     /** Central scale factors are what the registry says they are, on the axis. */
     public function testCentralScales(): void
     {
-        foreach ([['EPSG:25830', 54.0, -3.0, 0.9996], ['EPSG:27700', 52.0, -2.0, 0.9996012717], ['EPSG:31467', 50.0, 9.0, 1.0], ['EPSG:28992', 52.0 + 9.0 / 60.0 + 22.178 / 3600.0, 5.0 + 23.0 / 60.0 + 15.5 / 3600.0, 0.9999079], ['EPSG:2056', 46.9524055555556, 7.43958333333333, 1.0], ['EPSG:24200', 18.0, -77.0, 1.0]] as [$code, $lat, $lon, $scale]) {
+        foreach ([
+            ['EPSG:25830', 54.0, -3.0, 0.9996], ['EPSG:27700', 52.0, -2.0, 0.9996012717],
+            ['EPSG:31467', 50.0, 9.0, 1.0],
+            ['EPSG:28992', 52.0 + 9.0 / 60.0 + 22.178 / 3600.0, 5.0 + 23.0 / 60.0 + 15.5 / 3600.0, 0.9999079],
+            ['EPSG:2056', 46.9524055555556, 7.43958333333333, 1.0], ['EPSG:24200', 18.0, -77.0, 1.0],
+        ] as [$code, $lat, $lon, $scale]) {
             $system = Systems::horizontal($code);
             [$e, $n] = $system->fromGeographic(deg2rad($lat), deg2rad($lon));
             self::assertEqualsWithDelta($scale, GridPoint::at($system, $e, $n, 0.0)->scale, 1e-7, $code);
@@ -90,7 +105,10 @@ final class DistortionTest extends TestCase
         }
     }
 
-    /** @return iterable<string, array{float, float, float, float, float}> scales along meridian and parallel, sine of the angle between their images, latitude, longitude (radians) */
+    /**
+     * @return iterable<string, array{float, float, float, float, float}> scales along meridian and parallel, sine of
+     * the angle between their images, latitude, longitude (radians)
+     */
     private static function places(HorizontalSystem $system): iterable
     {
         $area = $system->area ?? self::fail('no area');
@@ -114,7 +132,9 @@ final class DistortionTest extends TestCase
             [$hx, $hy, $kx, $ky] = [($e1 - $e0) / $m, ($n1 - $n0) / $m, ($e3 - $e2) / $p, ($n3 - $n2) / $p];
             $h = hypot($hx, $hy);
             $k = hypot($kx, $ky);
-            yield \sprintf('%s at %.2f %.2f', $system->label(), rad2deg($lat), rad2deg($lon)) => [$h, $k, abs($hx * $ky - $hy * $kx) / ($h * $k), $lat, $lon];
+            yield \sprintf(
+                '%s at %.2f %.2f', $system->label(), rad2deg($lat), rad2deg($lon),
+            ) => [$h, $k, abs($hx * $ky - $hy * $kx) / ($h * $k), $lat, $lon];
         }
     }
 }

@@ -41,7 +41,9 @@ final class GeoidGridTest extends TestCase
         $grid = self::random(1, 7, 9);
         for ($r = 0; $r < 7; ++$r) {
             for ($c = 0; $c < 9; ++$c) {
-                self::assertEqualsWithDelta((float) $grid->node($r, $c), $grid->height($grid->south + $r * 0.1, $grid->west + $c * 0.2), 1e-9);
+                self::assertEqualsWithDelta(
+                    (float) $grid->node($r, $c), $grid->height($grid->south + $r * 0.1, $grid->west + $c * 0.2), 1e-9,
+                );
             }
         }
     }
@@ -55,12 +57,18 @@ final class GeoidGridTest extends TestCase
             $y = $random->getInt(0, 49999) / 10000.0;
             $x = $random->getInt(0, 49999) / 10000.0;
             $h = $grid->height($grid->south + 0.1 * $y, $grid->west + 0.2 * $x);
-            $corners = [$grid->node((int) $y, (int) $x), $grid->node((int) $y + 1, (int) $x), $grid->node((int) $y, (int) $x + 1), $grid->node((int) $y + 1, (int) $x + 1)];
+            $corners = [
+                $grid->node((int) $y, (int) $x), $grid->node((int) $y + 1, (int) $x),
+                $grid->node((int) $y, (int) $x + 1), $grid->node((int) $y + 1, (int) $x + 1),
+            ];
             self::assertGreaterThanOrEqual(min($corners) - 1e-9, $h);
             self::assertLessThanOrEqual(max($corners) + 1e-9, $h);
         }
         foreach ([0.1, 0.2, 0.3] as $edge) {
-            self::assertEqualsWithDelta($grid->height($grid->south + $edge - 1e-10, $grid->west + 0.33), $grid->height($grid->south + $edge + 1e-10, $grid->west + 0.33), 1e-5);
+            self::assertEqualsWithDelta(
+                $grid->height($grid->south + $edge - 1e-10, $grid->west + 0.33),
+                $grid->height($grid->south + $edge + 1e-10, $grid->west + 0.33), 1e-5,
+            );
         }
     }
 

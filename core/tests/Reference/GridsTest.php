@@ -61,7 +61,8 @@ final class GridsTest extends TestCase
 
     public function testCellRegisteredIsgIsMovedToItsNodes(): void
     {
-        $text = "begin_of_head\nmodel name : m\nlat min = 50.0\nlat max = 52.0\nlon min = 1.0\nlon max = 3.0\ndelta lat = 1.0\ndelta lon = 1.0\nnrows = 2\nncols = 2\nnodata = -9999\nend_of_head\n3 4\n1 2\n";
+        $text = "begin_of_head\nmodel name : m\nlat min = 50.0\nlat max = 52.0\nlon min = 1.0\nlon max = 3.0\ndelta lat "
+            ."= 1.0\ndelta lon = 1.0\nnrows = 2\nncols = 2\nnodata = -9999\nend_of_head\n3 4\n1 2\n";
         $grid = Isg::read('m', $text);
         self::assertSame([50.5, 1.5], [$grid->south, $grid->west]);
         self::assertSame(1.0, $grid->height(50.5, 1.5));
@@ -102,11 +103,26 @@ final class GridsTest extends TestCase
         yield 'tiff of tiles without height' => [self::tiff([322 => 16, 323 => 0, 324 => 8, 325 => 16], ''), '/a tile of 16 by 0 samples/'];
         yield 'tiff of strips without rows' => [self::tiff([278 => 0, 273 => 8, 279 => 16], ''), '/a strip of 2 by 0 samples/'];
         yield 'tiff with a vast tile' => [self::tiff([322 => 65536, 323 => 65536, 324 => 8, 325 => 16], ''), '/a tile of 65536 by 65536/'];
-        yield 'tiff of too many nodes' => [self::tiff([256 => 20000, 257 => 10000, 278 => 10000, 273 => 8, 279 => 16], ''), '/at most 40 million nodes/'];
+        yield 'tiff of too many nodes' => [
+            self::tiff([256 => 20000, 257 => 10000, 278 => 10000, 273 => 8, 279 => 16], ''),
+            '/at most 40 million nodes/',
+        ];
         yield 'isg without end' => ["begin_of_head\nlat min = 1\n", '/end_of_head/'];
-        yield 'isg with too few values' => ["begin_of_head\nlat min = 0\nlat max = 1\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = 2\nncols = 2\nend_of_head\n1 2 3\n", '/holds 3 values where/'];
-        yield 'isg with a word' => ["begin_of_head\nlat min = 0\nlat max = 1\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = 2\nncols = 2\nend_of_head\n1 2 3 x\n", '/"x", is not a number/'];
-        yield 'isg whose rows do not fit' => ["begin_of_head\nlat min = 0\nlat max = 9\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = 2\nncols = 2\nend_of_head\n1 2 3 4\n", '/do not reach/'];
+        yield 'isg with too few values' => [
+            "begin_of_head\nlat min = 0\nlat max = 1\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = "
+                ."2\nncols = 2\nend_of_head\n1 2 3\n",
+            '/holds 3 values where/',
+        ];
+        yield 'isg with a word' => [
+            "begin_of_head\nlat min = 0\nlat max = 1\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = "
+                ."2\nncols = 2\nend_of_head\n1 2 3 x\n",
+            '/"x", is not a number/',
+        ];
+        yield 'isg whose rows do not fit' => [
+            "begin_of_head\nlat min = 0\nlat max = 9\nlon min = 0\nlon max = 1\ndelta lat = 1\ndelta lon = 1\nnrows = "
+                ."2\nncols = 2\nend_of_head\n1 2 3 4\n",
+            '/do not reach/',
+        ];
     }
 
     /** Some hundred kilobytes that inflate to hundreds of millions are refused before they take the memory. */
@@ -155,7 +171,10 @@ final class GridsTest extends TestCase
     public function testNtv2NamesWhatIsWrong(): void
     {
         $bytes = (string) file_get_contents('/usr/share/proj/BETA2007.gsb');
-        foreach ([['x', '/does not begin with NUM_OREC/'], [substr($bytes, 0, 4000), '/cut short/'], [substr_replace($bytes, 'MINUTES ', 56, 8), '/only in SECONDS/']] as [$text, $pattern]) {
+        foreach ([
+            ['x', '/does not begin with NUM_OREC/'], [substr($bytes, 0, 4000), '/cut short/'],
+            [substr_replace($bytes, 'MINUTES ', 56, 8), '/only in SECONDS/'],
+        ] as [$text, $pattern]) {
             try {
                 new Ntv2Grid('b.gsb', $text);
                 self::fail('no error');
@@ -192,12 +211,17 @@ final class GridsTest extends TestCase
         self::assertLessThan(1e-5, GeoidExtract::verify($fine, $egm, null)['largest']);
     }
 
-    /** On a local datum N is N less what the shift does to the height: OSGB36 in Cumbria lies some 54 m below WGS 84 (PROJ: EPSG:4277 to 4979). */
+    /**
+     * On a local datum N is N less what the shift does to the height: OSGB36 in Cumbria lies some 54 m below WGS 84
+     * (PROJ: EPSG:4277 to 4979).
+     */
     public function testExtractOnALocalEllipsoid(): void
     {
         $registry = Systems::registry();
         $egm = GridFiles::installed()->geoid(self::EGM96);
-        $route = (new RouteFinder($registry, GridFiles::installed()))->route($registry->system('EPSG:4937'), $registry->system('EPSG:4979'));
+        $route = (new RouteFinder($registry, GridFiles::installed()))->route(
+            $registry->system('EPSG:4937'), $registry->system('EPSG:4979'),
+        );
         $plan = GeoidExtract::plan($egm, new Area(54.3, -3.3, 54.5, -2.9), null);
         $same = $plan->make('etrs', 'GRS80', $route);
         self::assertEqualsWithDelta($egm->height(54.4, -3.1), $same->height(54.4, -3.1), 1e-3);
@@ -211,7 +235,9 @@ final class GridsTest extends TestCase
             [static fn () => GeoidExtract::plan($small, new Area(40.0, 0.0, 41.0, 1.0), null), '/does not cover the area/'],
             [static fn () => GeoidExtract::plan($small, new Area(54.0, -4.0, 55.0, -3.0), 100.0), '/between 1 second and 5 degrees/'],
             [static fn () => GeoidExtract::around(54.0, -3.0, 101.0, Ellipsoid::wgs84()), '/not between 0 and 100 km/'],
-            [static fn () => GeoidExtract::plan(GridFiles::installed()->geoid(self::EGM96), new Area(-80.0, -170.0, 80.0, 170.0), 1.0 / 120.0), '/too many for an extract/'],
+            [static fn () => GeoidExtract::plan(
+                GridFiles::installed()->geoid(self::EGM96), new Area(-80.0, -170.0, 80.0, 170.0), 1.0 / 120.0,
+            ), '/too many for an extract/'],
         ] as [$make, $pattern]) {
             try {
                 $make();

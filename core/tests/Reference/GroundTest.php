@@ -29,7 +29,10 @@ final class GroundTest extends TestCase
 
     public function testTheInverseIsConsistentWithItself(): void
     {
-        foreach (['EPSG:25830' => [493120.412, 6028061.238], 'EPSG:2154' => [900000.0, 6600000.0], 'EPSG:3035' => [4000000.0, 3000000.0]] as $code => [$e, $n]) {
+        foreach ([
+            'EPSG:25830' => [493120.412, 6028061.238], 'EPSG:2154' => [900000.0, 6600000.0],
+            'EPSG:3035' => [4000000.0, 3000000.0],
+        ] as $code => [$e, $n]) {
             $system = Systems::horizontal($code);
             $i = Inverse::between($system, [$e, $n, 236.4], [$e + 900.0, $n + 1200.0, 281.9], 52.0, 52.1);
             self::assertEqualsWithDelta(1500.0, $i->gridDistance, 1e-9);
@@ -40,7 +43,12 @@ final class GroundTest extends TestCase
             // The slope distance closes on ground distance and ellipsoidal height difference.
             self::assertEqualsWithDelta(hypot($i->groundDistance, 45.6), $i->slopeDistance, 1e-4, $code);
             if ('EPSG:3035' !== $code) {
-                self::assertEqualsWithDelta(0.0, fmod($i->azimuthFrom - $i->azimuthTo + 720.0, 360.0) - 180.0 + ($i->to->convergence - $i->from->convergence), 1e-4, $code);
+                self::assertEqualsWithDelta(
+                    0.0,
+                    fmod($i->azimuthFrom - $i->azimuthTo + 720.0, 360.0) - 180.0 + ($i->to->convergence - $i->from->convergence),
+                    1e-4,
+                    $code,
+                );
                 self::assertEqualsWithDelta($i->gridBearing + $i->from->convergence, $i->azimuthFrom, 2e-4, $code);
             }
         }
@@ -48,7 +56,10 @@ final class GroundTest extends TestCase
 
     public function testScaledToGroundKeepsItsPointAndGivesGroundDistances(): void
     {
-        foreach (['EPSG:25830' => [493120.412, 6028061.238], 'EPSG:2154' => [900000.0, 6600000.0], 'EPSG:2056' => [2600000.0, 1200000.0]] as $code => [$e, $n]) {
+        foreach ([
+            'EPSG:25830' => [493120.412, 6028061.238], 'EPSG:2154' => [900000.0, 6600000.0],
+            'EPSG:2056' => [2600000.0, 1200000.0],
+        ] as $code => [$e, $n]) {
             $system = Systems::horizontal($code);
             $factor = 1.0 / GridPoint::at($system, $e, $n, 450.0)->combined();
             $ground = ScaledSystem::about($system, 'site', $e, $n, $factor);
@@ -73,7 +84,13 @@ final class GroundTest extends TestCase
         // The same site in its UTM zone is some 590 ppm off: 400 of the zone's scale and 188 of the height.
         self::assertEqualsWithDelta(-588.0, LowDistortion::ppm(Systems::horizontal('EPSG:25830'), 54.4, -3.0, 1200.0), 2.0);
         // A long east-west strip asks for a cone.
-        self::assertSame('Lambert Conic Conformal (1SP)', LowDistortion::propose('strip', $etrs->datum, $etrs->code, $etrs->name, new Area(54.39, -5.0, 54.41, -1.0), 100.0)['method']);
-        self::assertSame('Transverse Mercator', LowDistortion::propose('strip', $etrs->datum, $etrs->code, $etrs->name, new Area(53.0, -3.01, 56.0, -2.99), 100.0)['method']);
+        self::assertSame(
+            'Lambert Conic Conformal (1SP)',
+            LowDistortion::propose('strip', $etrs->datum, $etrs->code, $etrs->name, new Area(54.39, -5.0, 54.41, -1.0), 100.0)['method'],
+        );
+        self::assertSame(
+            'Transverse Mercator',
+            LowDistortion::propose('strip', $etrs->datum, $etrs->code, $etrs->name, new Area(53.0, -3.01, 56.0, -2.99), 100.0)['method'],
+        );
     }
 }

@@ -18,11 +18,17 @@ use PHPUnit\Framework\TestCase;
 
 final class LocalizationTest extends TestCase
 {
-    /** Wolf & Ghilani, Adjustment Computations, two-dimensional conformal example (values from memory, cross-checked with numpy.linalg.lstsq): a = -4.51249, b = -0.25371. */
+    /**
+     * Wolf & Ghilani, Adjustment Computations, two-dimensional conformal example (values from memory, cross-checked
+     * with numpy.linalg.lstsq): a = -4.51249, b = -0.25371.
+     */
     public function testTextbookSimilarity(): void
     {
         $pairs = [];
-        foreach ([['A', 121.622, -128.066, 1049422.40, 51089.20], ['B', 141.228, 187.718, 1049413.95, 49659.30], ['C', 175.802, 135.728, 1049244.95, 49884.95]] as [$name, $x, $y, $e, $n]) {
+        foreach ([
+            ['A', 121.622, -128.066, 1049422.40, 51089.20], ['B', 141.228, 187.718, 1049413.95, 49659.30],
+            ['C', 175.802, 135.728, 1049244.95, 49884.95],
+        ] as [$name, $x, $y, $e, $n]) {
             $pairs[] = new Pair($name, $x, $y, null, $e, $n, null);
         }
         $l = Fitter::fit($pairs, new Choices(vertical: Choices::NONE))->localization;
@@ -78,9 +84,14 @@ final class LocalizationTest extends TestCase
         self::assertEqualsWithDelta(-0.08, $fit->rows[2]['without']['e'] ?? 0.0, 0.01);
         self::assertEqualsWithDelta([0.08, 0.0], $fit->suspect['off'] ?? [], 0.01);
         $rest = Fitter::fit(array_values(array_filter($bad, static fn (Pair $p): bool => 'P3' !== $p->name)), new Choices());
-        self::assertEqualsWithDelta([$fit->sigma, $rest->sigma], [$fit->suspect['sigma'] ?? 0.0, $fit->suspect['sigmaWithout'] ?? 0.0], 1e-12);
+        self::assertEqualsWithDelta(
+            [$fit->sigma, $rest->sigma], [$fit->suspect['sigma'] ?? 0.0, $fit->suspect['sigmaWithout'] ?? 0.0], 1e-12,
+        );
         $high = $pairs;
-        $high[4] = new Pair('P5', $high[4]->localE, $high[4]->localN, $high[4]->localH, $high[4]->gridE, $high[4]->gridN, (float) $high[4]->gridH + 0.1);
+        $high[4] = new Pair(
+            'P5', $high[4]->localE, $high[4]->localN, $high[4]->localH, $high[4]->gridE, $high[4]->gridN,
+            (float) $high[4]->gridH + 0.1,
+        );
         $fit = Fitter::fit($high, new Choices());
         self::assertSame(['P5', 'height'], [$fit->suspect['name'] ?? '', $fit->suspect['part'] ?? '']);
         self::assertEqualsWithDelta([0.1], $fit->suspect['off'] ?? [], 0.01);
@@ -115,13 +126,26 @@ final class LocalizationTest extends TestCase
         $four = self::pairs($truth, [[0, 0], [100, 0], [100, 80], [10, 90]]);
         yield 'too few' => [\array_slice($four, 0, 1), new Choices(), '/1 pairs give 2 equations; 4 parameters are fitted and need 2/'];
         yield 'too few heights' => [\array_slice($four, 0, 2), new Choices(vertical: Choices::PLANE), '/vertical plane needs 3/'];
-        yield 'same place twice' => [[...$four, new Pair('Q', 0.0, 0.0, 1.0, 500.0, 500.0, 1.0)], new Choices(), '/P1 and Q are the same place on the local side/'];
-        yield 'same grid place twice' => [[...$four, new Pair('Q', 7.0, 7.0, 1.0, $four[1]->gridE, $four[1]->gridN, 1.0)], new Choices(), '/P2 and Q are the same place on the grid side/'];
-        $swapped = array_map(static fn (Pair $p): Pair => new Pair($p->name, $p->localN, $p->localE, $p->localH, $p->gridE, $p->gridN, $p->gridH), $four);
+        yield 'same place twice' => [
+            [...$four, new Pair('Q', 0.0, 0.0, 1.0, 500.0, 500.0, 1.0)], new Choices(),
+            '/P1 and Q are the same place on the local side/',
+        ];
+        yield 'same grid place twice' => [
+            [...$four, new Pair('Q', 7.0, 7.0, 1.0, $four[1]->gridE, $four[1]->gridN, 1.0)],
+            new Choices(),
+            '/P2 and Q are the same place on the grid side/',
+        ];
+        $swapped = array_map(
+            static fn (Pair $p): Pair => new Pair($p->name, $p->localN, $p->localE, $p->localH, $p->gridE, $p->gridN, $p->gridH),
+            $four,
+        );
         yield 'mirrored' => [$swapped, new Choices(), '/fit far better mirrored/'];
         $line = self::pairs($truth, [[0, 0], [50, 0], [100, 0]]);
         yield 'heights on a line' => [$line, new Choices(vertical: Choices::PLANE), '/lie on one line/'];
-        yield 'not a number' => [[...$four, new Pair('Q', \NAN, 1.0, null, 1.0, 1.0, null)], new Choices(), '/pair Q has a coordinate that is not a number/'];
+        yield 'not a number' => [
+            [...$four, new Pair('Q', \NAN, 1.0, null, 1.0, 1.0, null)], new Choices(),
+            '/pair Q has a coordinate that is not a number/',
+        ];
         yield 'no scale' => [$four, new Choices(scale: 0.0), '/held scale of 0/'];
     }
 
@@ -131,12 +155,18 @@ final class LocalizationTest extends TestCase
         $pairs = self::pairs($truth, [[1000, 2000], [2000, 2100], [1900, 3000], [1100, 2900]]);
         $choices = new Choices(scale: 1.0001, vertical: Choices::PLANE);
         $fit = Fitter::fit($pairs, $choices);
-        $json = json_encode(LocalizationJson::toArray('site', 'EPSG:25830', 'ellipsoidal', $fit->localization, $choices, $pairs, $fit), \JSON_THROW_ON_ERROR);
+        $json = json_encode(
+            LocalizationJson::toArray('site', 'EPSG:25830', 'ellipsoidal', $fit->localization, $choices, $pairs, $fit),
+            \JSON_THROW_ON_ERROR,
+        );
         $back = LocalizationJson::read($json);
         self::assertEquals($fit->localization, $back['localization']);
         self::assertEquals($choices->fitted(), $back['choices']->fitted());
         self::assertEquals($pairs, $back['pairs']);
-        foreach (['{}', 'x', str_replace('"plane"', '"spline"', $json), preg_replace('/"rotation":[^,]+/', '"rotation":"x"', $json)] as $bad) {
+        foreach ([
+            '{}', 'x', str_replace('"plane"', '"spline"', $json),
+            preg_replace('/"rotation":[^,]+/', '"rotation":"x"', $json),
+        ] as $bad) {
             try {
                 LocalizationJson::read((string) $bad);
                 self::fail('no error');
@@ -155,7 +185,10 @@ final class LocalizationTest extends TestCase
         self::assertSame(substr_count($wkt, '['), substr_count($wkt, ']'));
         $v = [];
         foreach ([8621, 8622, 1061, 8614] as $code) {
-            self::assertSame(1, preg_match('/PARAMETER\["[^"]+",(-?[\d.]+),[A-Z]+\["[a-z]+",[\d.]+\],ID\["EPSG",'.$code.'\]\]/', $wkt, $match));
+            self::assertSame(
+                1,
+                preg_match('/PARAMETER\["[^"]+",(-?[\d.]+),[A-Z]+\["[a-z]+",[\d.]+\],ID\["EPSG",'.$code.'\]\]/', $wkt, $match),
+            );
             $v[$code] = (float) $match[1];
         }
         [$e, $n] = $l->toGrid(1234.0, 2345.0);
@@ -163,7 +196,11 @@ final class LocalizationTest extends TestCase
         self::assertEqualsWithDelta(1234.0, $v[8621] + $v[1061] * ($e * cos($t) + $n * sin($t)), 1e-5);
         self::assertEqualsWithDelta(2345.0, $v[8622] + $v[1061] * ($n * cos($t) - $e * sin($t)), 1e-5);
         $this->expectException(UnsupportedMethod::class);
-        LocalizationWkt::write('site', Systems::horizontal('EPSG:25830'), new Localization(0.0, 0.0, 0.0, 0.0, 0.0, 1.0, Choices::SHIFT, [1.0, 0.0, 0.0]));
+        LocalizationWkt::write(
+            'site',
+            Systems::horizontal('EPSG:25830'),
+            new Localization(0.0, 0.0, 0.0, 0.0, 0.0, 1.0, Choices::SHIFT, [1.0, 0.0, 0.0]),
+        );
     }
 
     /**
@@ -179,7 +216,10 @@ final class LocalizationTest extends TestCase
             [$x, $y] = $truth->toGrid((float) $e, (float) $n);
             $d = $noise[$i] ?? [0, 0, 0];
             $h = 100.0 + $i;
-            $pairs[] = new Pair('P'.($i + 1), (float) $e, (float) $n, $h, $x + $d[0] / 1000.0, $y + $d[1] / 1000.0, $truth->heightToGrid((float) $e, (float) $n, $h) + $d[2] / 1000.0);
+            $pairs[] = new Pair(
+                'P'.($i + 1), (float) $e, (float) $n, $h, $x + $d[0] / 1000.0, $y + $d[1] / 1000.0,
+                $truth->heightToGrid((float) $e, (float) $n, $h) + $d[2] / 1000.0,
+            );
         }
 
         return $pairs;
@@ -201,7 +241,9 @@ final class LocalizationTest extends TestCase
     #[DataProvider('numpy')]
     public function testAgreesWithNumpy(array $case): void
     {
-        $pairs = array_map(static fn (array $p): Pair => new Pair($p['name'], $p['local'][0], $p['local'][1], $p['local'][2], $p['grid'][0], $p['grid'][1], $p['grid'][2]), $case['pairs']);
+        $pairs = array_map(static fn (array $p): Pair => new Pair(
+            $p['name'], $p['local'][0], $p['local'][1], $p['local'][2], $p['grid'][0], $p['grid'][1], $p['grid'][2],
+        ), $case['pairs']);
         $fit = Fitter::fit($pairs, new Choices(vertical: Choices::PLANE));
         $l = $fit->localization;
         self::assertEqualsWithDelta(0.0, fmod($l->rotationDegrees - $case['rotation'] + 540.0, 360.0) - 180.0, 1e-9);
@@ -232,16 +274,30 @@ final class LocalizationTest extends TestCase
     public function testHoldingTakesParametersOutOfTheFit(): void
     {
         $case = Fixture::json('reference/localization.json')['cases'][2];
-        $pairs = array_map(static fn (array $p): Pair => new Pair($p['name'], $p['local'][0], $p['local'][1], null, $p['grid'][0], $p['grid'][1], null), $case['pairs']);
+        $pairs = array_map(
+            static fn (array $p): Pair => new Pair($p['name'], $p['local'][0], $p['local'][1], null, $p['grid'][0], $p['grid'][1], null),
+            $case['pairs'],
+        );
         $free = Fitter::fit($pairs, new Choices(vertical: Choices::NONE));
-        $sum = static fn (\Mensura\Reference\Localization\Fit $f): float => array_sum(array_map(static fn (array $r): float => (float) $r['e'] ** 2 + (float) $r['n'] ** 2, $f->rows));
-        foreach ([new Choices(scale: 1.0, vertical: Choices::NONE), new Choices(rotationDegrees: $case['rotation'] + 0.001, vertical: Choices::NONE), new Choices(shiftE: $case['shift'][0] + 0.01, vertical: Choices::NONE), new Choices(shiftE: $case['shift'][0], shiftN: $case['shift'][1], vertical: Choices::NONE)] as $choices) {
+        $sum = static fn (\Mensura\Reference\Localization\Fit $f): float => array_sum(array_map(
+            static fn (array $r): float => (float) $r['e'] ** 2 + (float) $r['n'] ** 2,
+            $f->rows,
+        ));
+        foreach ([
+            new Choices(scale: 1.0, vertical: Choices::NONE),
+            new Choices(rotationDegrees: $case['rotation'] + 0.001, vertical: Choices::NONE),
+            new Choices(shiftE: $case['shift'][0] + 0.01, vertical: Choices::NONE),
+            new Choices(shiftE: $case['shift'][0], shiftN: $case['shift'][1], vertical: Choices::NONE),
+        ] as $choices) {
             $held = Fitter::fit($pairs, $choices);
             self::assertGreaterThanOrEqual($sum($free) - 1e-12, $sum($held), 'A held parameter never fits better.');
             self::assertSame(2 * \count($pairs) - $choices->fitted(), $held->redundancy);
         }
         $exact = Fitter::fit($pairs, new Choices($case['shift'][0], $case['shift'][1], $case['rotation'], $case['scale'], Choices::NONE));
         self::assertEqualsWithDelta($sum($free), $sum($exact), 1e-9, 'Held at what would be fitted, nothing changes.');
-        self::assertSame([null, null, null, null], [$exact->sd['shiftE'], $exact->sd['shiftN'], $exact->sd['rotation'], $exact->sd['scale']]);
+        self::assertSame(
+            [null, null, null, null],
+            [$exact->sd['shiftE'], $exact->sd['shiftN'], $exact->sd['rotation'], $exact->sd['scale']],
+        );
     }
 }

@@ -64,7 +64,10 @@ final class NamedGridsTest extends TestCase
         $path = $this->file('town.gsb', Ntv2::constant(self::GERMANY, [3.6, 1.8]));
         self::assertSame([48.001, 11.0005, 'Grid town.gsb as it stands'], $this->apply(self::DHDN, self::ETRS89, 48.0, 11.0, [$path]));
         // Its heading says which ellipsoid it leads from: the other way it is reversed.
-        self::assertSame([48.0, 11.0, 'Inverse of Grid town.gsb as it stands'], $this->apply(self::ETRS89, self::DHDN, 48.001, 11.0005, [$path]));
+        self::assertSame(
+            [48.0, 11.0, 'Inverse of Grid town.gsb as it stands'],
+            $this->apply(self::ETRS89, self::DHDN, 48.001, 11.0005, [$path]),
+        );
         // With equal ellipsoids at both ends there is nothing to tell, and it stands as it is.
         $same = $this->file('same.gsb', Ntv2::constant(self::GERMANY, [3.6, 1.8], [6378137.0, 6356752.314], [6378137.0, 6356752.314]));
         self::assertSame(48.001, $this->apply(self::ETRS89, 'EPSG:4326', 48.0, 11.0, [$same])[0]);
@@ -75,14 +78,20 @@ final class NamedGridsTest extends TestCase
         $path = $this->file('town.gsb', Ntv2::constant(self::GERMANY, [3.6, 1.8]));
         self::assertSame(48.001, $this->apply('+proj=longlat +ellps=bessel +type=crs', self::ETRS89, 48.0, 11.0, [$path])[0]);
         // A shift stated with the system gives way to the grid that was asked for.
-        self::assertSame(48.001, $this->apply('+proj=longlat +ellps=bessel +towgs84=600,70,420 +type=crs', self::ETRS89, 48.0, 11.0, [$path])[0]);
+        self::assertSame(
+            48.001,
+            $this->apply('+proj=longlat +ellps=bessel +towgs84=600,70,420 +type=crs', self::ETRS89, 48.0, 11.0, [$path])[0],
+        );
         $this->expectException(NoWay::class);
         $this->apply('+proj=longlat +ellps=bessel +type=crs', self::ETRS89, 48.0, 11.0, []);
     }
 
     public function testOfSeveralGridsEachServesWhereItReaches(): void
     {
-        $paths = [$this->file('south.gsb', Ntv2::constant([47.0, 5.0, 50.0, 16.0], [3.6, 0.0])), $this->file('north.gsb', Ntv2::constant([51.0, 5.0, 55.0, 16.0], [7.2, 0.0]))];
+        $paths = [
+            $this->file('south.gsb', Ntv2::constant([47.0, 5.0, 50.0, 16.0], [3.6, 0.0])),
+            $this->file('north.gsb', Ntv2::constant([51.0, 5.0, 55.0, 16.0], [7.2, 0.0])),
+        ];
         self::assertSame(48.001, $this->apply(self::DHDN, self::ETRS89, 48.0, 11.0, $paths)[0]);
         self::assertSame(52.002, $this->apply(self::DHDN, self::ETRS89, 52.0, 11.0, $paths)[0]);
         $this->expectExceptionMessageMatches('/outside the area of use of every transformation/');
@@ -100,18 +109,27 @@ final class NamedGridsTest extends TestCase
     /** By --grid as by --geoid: a geoid of the name the registry knows, else the only height system's. */
     public function testANamedGeoidIsUsed(): void
     {
-        $level = static fn (float $n): string => Gtx::write(new GeoidGrid('g', 40.0, 0.0, 1.0, 1.0, 21, 21, str_repeat(pack('G', $n), 441)));
+        $level = static fn (float $n): string => Gtx::write(new GeoidGrid(
+            'g', 40.0, 0.0, 1.0, 1.0, 21, 21, str_repeat(pack('G', $n), 441),
+        ));
         $egm = $this->file('egm96_15.gtx', $level(12.5));
         $own = $this->file('own.gtx', $level(40.25));
         self::assertSame(112.5, $this->height('EPSG:4326+EPSG:5773', 'EPSG:4979', [$egm]));
         self::assertSame(140.25, $this->height('EPSG:4326+EPSG:5773', 'EPSG:4979', [$own]));
         // Between two height systems the one that has a model of its own keeps it.
-        self::assertEqualsWithDelta(100.0 + $this->height('EPSG:4326+EPSG:5773', 'EPSG:4979', []) - 100.0 - 40.25, $this->height('EPSG:4326+EPSG:5773', 'EPSG:4326+EPSG:3855', [$own]), 1e-9);
+        self::assertEqualsWithDelta(
+            100.0 + $this->height('EPSG:4326+EPSG:5773', 'EPSG:4979', []) - 100.0 - 40.25,
+            $this->height('EPSG:4326+EPSG:5773', 'EPSG:4326+EPSG:3855', [$own]),
+            1e-9,
+        );
     }
 
     public function testANamedGridThatCannotBeReadOrUsedIsAnError(): void
     {
-        foreach (['garbage' => str_repeat('nothing ', 50), 'cut' => substr(Ntv2::constant(self::GERMANY, [1.0, 1.0]), 0, 400)] as $name => $bytes) {
+        foreach ([
+            'garbage' => str_repeat('nothing ', 50),
+            'cut' => substr(Ntv2::constant(self::GERMANY, [1.0, 1.0]), 0, 400),
+        ] as $name => $bytes) {
             try {
                 $this->apply(self::DHDN, self::ETRS89, 48.0, 11.0, [$this->file($name.'.gsb', $bytes)]);
                 self::fail($name);
@@ -149,7 +167,9 @@ final class NamedGridsTest extends TestCase
      */
     private function apply(string $from, string $to, float $lat, float $lon, array $grids): array
     {
-        $route = (new RouteFinder(Registry::open(), GridFiles::installed()->with($grids)))->route(self::system($from), self::system($to), new RouteSettings());
+        $route = (new RouteFinder(Registry::open(), GridFiles::installed()->with($grids)))->route(
+            self::system($from), self::system($to), new RouteSettings(),
+        );
         [$a, $b] = $route->apply(deg2rad($lat), deg2rad($lon), 100.0);
 
         return [round(rad2deg($a), 9), round(rad2deg($b), 9), $route->describe(deg2rad($lat), deg2rad($lon))['operation']];
@@ -158,7 +178,9 @@ final class NamedGridsTest extends TestCase
     /** @param list<string> $grids */
     private function height(string $from, string $to, array $grids): float
     {
-        $route = (new RouteFinder(Registry::open(), GridFiles::installed()->with($grids)))->route(self::system($from), self::system($to), new RouteSettings());
+        $route = (new RouteFinder(Registry::open(), GridFiles::installed()->with($grids)))->route(
+            self::system($from), self::system($to), new RouteSettings(),
+        );
 
         return round($route->apply(deg2rad(48.0), deg2rad(11.0), 100.0)[2], 9);
     }

@@ -42,7 +42,10 @@ final class ProjectionsTest extends TestCase
         self::assertGreaterThanOrEqual(20, \count($methods));
     }
 
-    /** @return iterable<string, array{string, float, float, float, float, float}> code, latitude, longitude, easting, northing, tolerance */
+    /**
+     * @return iterable<string, array{string, float, float, float, float, float}> code, latitude, longitude, easting,
+     * northing, tolerance
+     */
     public static function published(): iterable
     {
         $dms = static fn (float $d, float $m, float $s): float => ($d < 0.0 ? -1.0 : 1.0) * (abs($d) + $m / 60.0 + $s / 3600.0);
@@ -67,7 +70,10 @@ final class ProjectionsTest extends TestCase
         self::assertEqualsWithDelta($n, $y / $system->unit, $tolerance);
     }
 
-    /** What PROJ has no word for, by what it does have: the west-orientated conic mirrors the plain one, the zoned grid carries the zone. */
+    /**
+     * What PROJ has no word for, by what it does have: the west-orientated conic mirrors the plain one, the zoned grid
+     * carries the zone.
+     */
     public function testMethodsProjCannotSay(): void
     {
         $west = Systems::horizontal('EPSG:2218');
@@ -85,11 +91,17 @@ final class ProjectionsTest extends TestCase
         self::assertEqualsWithDelta($y, $n, 1e-6);
 
         // Bonne, Bessel ellipsoid: echo "-8.2 39.5" | proj +proj=bonne +lat_1=39.6666666666667 +lon_0=-8.13190611111111 +ellps=bessel
-        $bonne = Methods::projection(new Conversion(9827, [8801 => deg2rad(39.6666666666667), 8802 => deg2rad(-8.13190611111111)]), new Ellipsoid('Bessel', 6377397.155, 299.1528128));
+        $bonne = Methods::projection(
+            new Conversion(9827, [8801 => deg2rad(39.6666666666667), 8802 => deg2rad(-8.13190611111111)]),
+            new Ellipsoid('Bessel', 6377397.155, 299.1528128),
+        );
         [$e, $n] = $bonne->forward(deg2rad(39.5), deg2rad(-8.2));
         self::assertEqualsWithDelta(-5856.2845, $e, 1e-4);
         self::assertEqualsWithDelta(-18500.2182, $n, 1e-4);
-        $south = Methods::projection(new Conversion(9828, [8801 => deg2rad(39.6666666666667), 8802 => deg2rad(-8.13190611111111), 8806 => 100.0, 8807 => 200.0]), new Ellipsoid('Bessel', 6377397.155, 299.1528128));
+        $south = Methods::projection(
+            new Conversion(9828, [8801 => deg2rad(39.6666666666667), 8802 => deg2rad(-8.13190611111111), 8806 => 100.0, 8807 => 200.0]),
+            new Ellipsoid('Bessel', 6377397.155, 299.1528128),
+        );
         self::assertEqualsWithDelta($e - 100.0, $south->forward(deg2rad(39.5), deg2rad(-8.2))[0], 1e-9);
     }
 
@@ -99,7 +111,9 @@ final class ProjectionsTest extends TestCase
         $registry = Systems::registry();
         $random = new \Random\Randomizer(new \Random\Engine\Mt19937(4));
         $count = 0;
-        foreach ($registry->rows("SELECT code FROM projected_crs WHERE auth_name = 'EPSG' AND deprecated = 0 ORDER BY code") as $i => $row) {
+        foreach ($registry->rows(
+            "SELECT code FROM projected_crs WHERE auth_name = 'EPSG' AND deprecated = 0 ORDER BY code",
+        ) as $i => $row) {
             if (0 !== $i % 3) {
                 continue;
             }
@@ -128,7 +142,11 @@ final class ProjectionsTest extends TestCase
     public function testNonsenseIsRefusedOrRight(): void
     {
         $random = new \Random\Randomizer(new \Random\Engine\Mt19937(9));
-        foreach (['EPSG:25830', 'EPSG:2154', 'EPSG:2056', 'EPSG:29873', 'EPSG:28992', 'EPSG:3031', 'EPSG:30200', 'EPSG:5514', 'EPSG:3035', 'EPSG:5070', 'EPSG:3395', 'EPSG:5880', 'EPSG:27200', 'EPSG:6933', 'EPSG:6247', 'EPSG:3857', 'EPSG:2963'] as $code) {
+        foreach ([
+            'EPSG:25830', 'EPSG:2154', 'EPSG:2056', 'EPSG:29873', 'EPSG:28992', 'EPSG:3031', 'EPSG:30200',
+            'EPSG:5514', 'EPSG:3035', 'EPSG:5070', 'EPSG:3395', 'EPSG:5880', 'EPSG:27200', 'EPSG:6933', 'EPSG:6247',
+            'EPSG:3857', 'EPSG:2963',
+        ] as $code) {
             $system = Systems::horizontal($code);
             for ($i = 0; $i < 60; ++$i) {
                 $lat = deg2rad($random->getInt(-900, 900) / 10.0);
@@ -142,7 +160,10 @@ final class ProjectionsTest extends TestCase
                     continue;
                 }
                 self::assertEqualsWithDelta(0.0, ($back - $lat) * 6.4e6, 1e-3, \sprintf('%s %f %f', $code, rad2deg($lat), rad2deg($lon)));
-                self::assertEqualsWithDelta(0.0, 2.0 * sin(($around - $lon) / 2.0) * cos($lat) * 6.4e6, 1e-3, \sprintf('%s %f %f', $code, rad2deg($lat), rad2deg($lon)));
+                self::assertEqualsWithDelta(
+                    0.0, 2.0 * sin(($around - $lon) / 2.0) * cos($lat) * 6.4e6, 1e-3,
+                    \sprintf('%s %f %f', $code, rad2deg($lat), rad2deg($lon)),
+                );
             }
             foreach ([[1e12, 1e12], [\NAN, 0.0], [0.0, -\INF], [-1e9, 5e6]] as [$e, $n]) {
                 try {
@@ -158,7 +179,8 @@ final class ProjectionsTest extends TestCase
     public function testBadParametersAreNamed(): void
     {
         foreach ([
-            [9801, [8801 => 0.0], '/equator/'], [9802, [8823 => deg2rad(30.0), 8824 => deg2rad(-30.0)], '/opposite/'], [9807, [8801 => deg2rad(100.0)], '/Latitude of natural origin is 100 degrees/'],
+            [9801, [8801 => 0.0], '/equator/'], [9802, [8823 => deg2rad(30.0), 8824 => deg2rad(-30.0)], '/opposite/'],
+            [9807, [8801 => deg2rad(100.0)], '/Latitude of natural origin is 100 degrees/'],
             [9807, [8805 => 0.0], '/scale factor lies near 1/'], [9822, [8823 => deg2rad(20.0), 8824 => deg2rad(-20.0)], '/opposite/'],
         ] as [$method, $values, $pattern]) {
             try {

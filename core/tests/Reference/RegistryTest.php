@@ -128,7 +128,11 @@ final class RegistryTest extends TestCase
         self::assertSame('EPSG:27700', $codes('british national grid')[0]);
         self::assertContains('EPSG:2193', $codes('new zealand transverse mercator'));
         self::assertSame([], $codes('utm 30 nonsense'));
-        self::assertSame([], array_diff(['EPSG:25830', 'EPSG:32630'], \array_slice($codes('utm', new Area(54.3, -3.2, 54.5, -3.0)), 0, 12)), 'Those around the place come first.');
+        self::assertSame(
+            [],
+            array_diff(['EPSG:25830', 'EPSG:32630'], \array_slice($codes('utm', new Area(54.3, -3.2, 54.5, -3.0)), 0, 12)),
+            'Those around the place come first.',
+        );
         self::assertSame($codes("'; DROP TABLE usage; --"), []);
         self::assertSame([], $codes('100%'), 'A percent sign is a percent sign.');
     }

@@ -33,7 +33,9 @@ final class RouteTest extends TestCase
             $from = $route->from->horizontal;
             $to = $route->to->horizontal;
             $message = implode(' ', $row);
-            [$lat, $lon, $h] = HorizontalSystem::GEOCENTRIC === $from->kind ? $from->ellipsoid()->toGeodetic($a, $b, $c) : [deg2rad($a), deg2rad($b + $from->datum->primeMeridian), $c];
+            [$lat, $lon, $h] = HorizontalSystem::GEOCENTRIC === $from->kind ? $from->ellipsoid()->toGeodetic($a, $b, $c) : [
+                deg2rad($a), deg2rad($b + $from->datum->primeMeridian), $c,
+            ];
             [$lat, $lon, $h] = $route->apply($lat, $lon, $h);
             if (HorizontalSystem::GEOCENTRIC === $to->kind) {
                 [$x, $y, $z] = $to->ellipsoid()->toCartesian($lat, $lon, $h);
@@ -156,7 +158,10 @@ final class RouteTest extends TestCase
         $d = self::route('EPSG:31467', 'EPSG:25832', new RouteSettings(area: new Area(48.0, 11.0, 48.5, 12.0)))->describe();
         self::assertSame('DHDN to ETRS89 (8)', $d['operation']);
         self::assertSame(0.9, $d['accuracy']);
-        self::assertSame(['Inverse of Transverse Mercator', 'NTv2', 'Transverse Mercator'], array_map(static fn ($s): string => $s->method, $d['steps']));
+        self::assertSame(
+            ['Inverse of Transverse Mercator', 'NTv2', 'Transverse Mercator'],
+            array_map(static fn ($s): string => $s->method, $d['steps']),
+        );
         self::assertSame('EPSG:15948', $d['steps'][1]->source);
     }
 

@@ -61,7 +61,11 @@ final class SystemTextTest extends TestCase
     public function testWrittenProjStringsReadBackTheSame(): void
     {
         $reader = new ProjStringReader(Systems::registry());
-        foreach (['EPSG:25830', 'EPSG:2227', 'EPSG:27572', 'EPSG:2056', 'EPSG:5514', 'EPSG:2065', 'EPSG:2052', 'EPSG:29873', 'EPSG:28992', 'EPSG:3031', 'EPSG:5041', 'EPSG:3035', 'EPSG:5070', 'EPSG:3395', 'EPSG:6247', 'EPSG:27200', 'EPSG:3857', 'EPSG:2253'] as $code) {
+        foreach ([
+            'EPSG:25830', 'EPSG:2227', 'EPSG:27572', 'EPSG:2056', 'EPSG:5514', 'EPSG:2065', 'EPSG:2052', 'EPSG:29873',
+            'EPSG:28992', 'EPSG:3031', 'EPSG:5041', 'EPSG:3035', 'EPSG:5070', 'EPSG:3395', 'EPSG:6247', 'EPSG:27200',
+            'EPSG:3857', 'EPSG:2253',
+        ] as $code) {
             $known = Systems::horizontal($code);
             self::samePlane($known, $reader->read(ProjStringWriter::write($known))->horizontal, $code);
         }
@@ -70,7 +74,8 @@ final class SystemTextTest extends TestCase
     /** A definition with its own way to WGS 84: PROJ gives 51.998996778 N 1.000910237 W for this place (cs2cs). */
     public function testABoundDefinitionBringsItsTransformation(): void
     {
-        $text = '+proj=tmerc +lat_0=49 +lon_0=-2 +k=0.9996012717 +x_0=400000 +y_0=-100000 +ellps=airy +towgs84=446.448,-125.157,542.06,0.15,0.247,0.842,-20.489 +units=m';
+        $text = '+proj=tmerc +lat_0=49 +lon_0=-2 +k=0.9996012717 +x_0=400000 +y_0=-100000 +ellps=airy '
+            .'+towgs84=446.448,-125.157,542.06,0.15,0.247,0.842,-20.489 +units=m';
         $registry = Systems::registry();
         $plain = (new ProjStringReader($registry))->read($text);
         $wkt = (new WktReader($registry))->read(WktWriter::write($plain));
@@ -95,14 +100,24 @@ final class SystemTextTest extends TestCase
     public static function bad(): iterable
     {
         yield 'neither' => ['hello', '/neither a code/'];
-        yield 'cut short' => ['PROJCRS["x",BASEGEOGCRS["y",DATUM["d",ELLIPSOID["e",6378137,298.25', '/ends before|is not expected|a number/'];
+        yield 'cut short' => [
+            'PROJCRS["x",BASEGEOGCRS["y",DATUM["d",ELLIPSOID["e",6378137,298.25',
+            '/ends before|is not expected|a number/',
+        ];
         yield 'unclosed quote' => ['GEOGCRS["x', '/quotation mark is not closed/'];
         yield 'no datum' => ['GEOGCRS["x",CS[ellipsoidal,2]]', '/must hold DATUM/'];
         yield 'no ellipsoid' => ['GEOGCRS["x",DATUM["d"],CS[ellipsoidal,2]]', '/must hold ELLIPSOID/'];
         yield 'older text' => ['PROJCS["x",GEOGCS["y"]]', '/older well-known text/'];
         yield 'height alone' => ['VERTCRS["x",VDATUM["d"],CS[vertical,1]]', '/does not place anything/'];
-        yield 'unknown method' => ['PROJCRS["x",BASEGEOGCRS["y",DATUM["d",ELLIPSOID["e",6378137,298.25]]],CONVERSION["c",METHOD["Winkel"]],CS[Cartesian,2]]', '/"Winkel" is not among/'];
-        yield 'unknown parameter' => ['PROJCRS["x",BASEGEOGCRS["y",DATUM["d",ELLIPSOID["e",6378137,298.25]]],CONVERSION["c",METHOD["Transverse Mercator"],PARAMETER["Tilt",1]],CS[Cartesian,2]]', '/"Tilt" is not known/'];
+        yield 'unknown method' => [
+            'PROJCRS["x",BASEGEOGCRS["y",DATUM["d",ELLIPSOID["e",6378137,298.25]]],CONVERSION["c",METHOD["Winkel"]],CS[Cartesian,2]]',
+            '/"Winkel" is not among/',
+        ];
+        yield 'unknown parameter' => [
+            'PROJCRS["x",BASEGEOGCRS["y",DATUM["d",ELLIPSOID["e",6378137,298.25]]],CONVERSION["c",METHOD["Transverse '
+                .'Mercator"],PARAMETER["Tilt",1]],CS[Cartesian,2]]',
+            '/"Tilt" is not known/',
+        ];
         yield 'negative axis' => ['GEOGCRS["x",DATUM["d",ELLIPSOID["e",-1,298.25]],CS[ellipsoidal,2]]', '/positive semi-major axis/'];
         yield 'unknown projection' => ['+proj=foo +ellps=GRS80', '/\+proj=foo is not among/'];
         yield 'unknown parameter of a string' => ['+proj=tmerc +lon_9=3', '/\+lon_9 is not known/'];
@@ -155,6 +170,9 @@ final class SystemTextTest extends TestCase
     /** @return list<list<string>> */
     private static function table(string $name): array
     {
-        return array_map(static fn (string $line): array => explode("\t", $line), file(Fixture::path($name), \FILE_IGNORE_NEW_LINES | \FILE_SKIP_EMPTY_LINES) ?: []);
+        return array_map(
+            static fn (string $line): array => explode("\t", $line),
+            file(Fixture::path($name), \FILE_IGNORE_NEW_LINES | \FILE_SKIP_EMPTY_LINES) ?: [],
+        );
     }
 }

@@ -75,7 +75,10 @@ final class ConstraintTest extends TestCase
 
     public function testABoundaryThatReachesBeyondThePointsCutsOnlyWhatIsThere(): void
     {
-        $tin = $this->build([[0, 0, 1], [10, 0, 1], [10, 10, 1], [0, 10, 1], [5, 5, 2]], [new SurfaceLine(SurfaceLine::BOUNDARY, 'b', [[-5.0, -5.0, null], [5.0, -5.0, null], [5.0, 15.0, null], [-5.0, 15.0, null]])]);
+        $tin = $this->build(
+            [[0, 0, 1], [10, 0, 1], [10, 10, 1], [0, 10, 1], [5, 5, 2]],
+            [new SurfaceLine(SurfaceLine::BOUNDARY, 'b', [[-5.0, -5.0, null], [5.0, -5.0, null], [5.0, 15.0, null], [-5.0, 15.0, null]])],
+        );
         self::assertEqualsWithDelta(50.0, $tin->statistics()['planArea'], 1e-6);
         // Half of the square under a pyramid of height one: half of 100 * (1 + 1 / 3).
         self::assertEqualsWithDelta(0.5 * 100.0 * (1.0 + 1.0 / 3.0), Volume::againstElevation($tin, 0.0)['cut'], 1e-5);
@@ -89,8 +92,15 @@ final class ConstraintTest extends TestCase
                 $points[] = [$i, $j, 0.1 * $i];
             }
         }
-        $square = static fn (string $role, float $x, float $y, float $side): SurfaceLine => new SurfaceLine($role, $role, [[$x, $y, null], [$x + $side, $y, null], [$x + $side, $y + $side, null], [$x, $y + $side, null]]);
-        $tin = $this->build($points, [$square(SurfaceLine::BOUNDARY, 1.5, 1.5, 5.0), $square(SurfaceLine::BOUNDARY, 12.25, 2.0, 4.0), $square(SurfaceLine::VOID, 3.0, 3.0, 1.0)]);
+        $square = static fn (string $role, float $x, float $y, float $side): SurfaceLine => new SurfaceLine(
+            $role,
+            $role,
+            [[$x, $y, null], [$x + $side, $y, null], [$x + $side, $y + $side, null], [$x, $y + $side, null]],
+        );
+        $tin = $this->build($points, [
+            $square(SurfaceLine::BOUNDARY, 1.5, 1.5, 5.0), $square(SurfaceLine::BOUNDARY, 12.25, 2.0, 4.0),
+            $square(SurfaceLine::VOID, 3.0, 3.0, 1.0),
+        ]);
         self::assertEqualsWithDelta(25.0 + 16.0 - 1.0, $tin->statistics()['planArea'], 1e-6);
     }
 
@@ -109,7 +119,11 @@ final class ConstraintTest extends TestCase
                 $points[] = [$i + 0.3 * sin(5.0 * $i * $j) * ($i % 12 && $j % 12 ? 1 : 0), $j, 2.0 + 0.1 * $i - 0.2 * $j];
             }
         }
-        $void = static fn (string $name, array $ring, ?float $h): SurfaceLine => new SurfaceLine(SurfaceLine::VOID, $name, array_map(static fn (array $v): array => [(float) $v[0], (float) $v[1], $h], $ring));
+        $void = static fn (string $name, array $ring, ?float $h): SurfaceLine => new SurfaceLine(
+            SurfaceLine::VOID,
+            $name,
+            array_map(static fn (array $v): array => [(float) $v[0], (float) $v[1], $h], $ring),
+        );
         foreach ([[$a, $b, $heightA, $heightB], [$b, $a, $heightB, $heightA]] as [$first, $second, $h1, $h2]) {
             $one = $void('one', $first, $h1);
             $two = $void('two', $second, $h2);
@@ -122,14 +136,20 @@ final class ConstraintTest extends TestCase
     public static function overlaps(): iterable
     {
         $box = static fn (float $w, float $s, float $e, float $n): array => [[$w, $s], [$e, $s], [$e, $n], [$w, $n]];
-        foreach (['without heights' => [null, null], 'with heights' => [2.0, 2.0], 'with other heights' => [2.0, 3.5], 'one with heights' => [2.0, null]] as $how => [$h1, $h2]) {
+        foreach ([
+            'without heights' => [null, null], 'with heights' => [2.0, 2.0], 'with other heights' => [2.0, 3.5],
+            'one with heights' => [2.0, null],
+        ] as $how => [$h1, $h2]) {
             yield "corners $how" => [$box(2, 2, 6, 6), $box(4, 4, 9, 8), 4.0, $h1, $h2];
             yield "a cross $how" => [$box(2, 5, 10, 6.5), $box(5.25, 1, 6, 11), 1.125, $h1, $h2];
             yield "one in the other $how" => [$box(2, 2, 9, 9), $box(3.5, 3.5, 5, 4), 0.75, $h1, $h2];
             yield "a common side $how" => [$box(2, 2, 6, 6), $box(6, 2, 8, 6), 0.0, $h1, $h2];
         }
         yield 'the same twice' => [$box(2, 2, 6, 6), $box(2, 2, 6, 6), 16.0, null, null];
-        yield 'askew' => [[[2.1, 2.3], [7.7, 3.1], [6.2, 8.4]], [[3.0, 6.0], [5.0, 1.5], [9.0, 7.0]], self::common([[2.1, 2.3], [7.7, 3.1], [6.2, 8.4]], [[3.0, 6.0], [5.0, 1.5], [9.0, 7.0]]), null, null];
+        yield 'askew' => [
+            [[2.1, 2.3], [7.7, 3.1], [6.2, 8.4]], [[3.0, 6.0], [5.0, 1.5], [9.0, 7.0]],
+            self::common([[2.1, 2.3], [7.7, 3.1], [6.2, 8.4]], [[3.0, 6.0], [5.0, 1.5], [9.0, 7.0]]), null, null,
+        ];
     }
 
     public function testAVoidOverTheBoundaryAndAnIsland(): void
@@ -140,10 +160,18 @@ final class ConstraintTest extends TestCase
                 $points[] = [$i, $j, 1.0];
             }
         }
-        $ring = static fn (float $w, float $s, float $e, float $n): array => [[$w, $s, null], [$e, $s, null], [$e, $n, null], [$w, $n, null]];
-        $tin = $this->build($points, [new SurfaceLine(SurfaceLine::BOUNDARY, 'b', $ring(1, 1, 9, 9)), new SurfaceLine(SurfaceLine::VOID, 'v', $ring(0.5, 2.25, 5, 5))]);
+        $ring = static fn (
+            float $w, float $s, float $e, float $n,
+        ): array => [[$w, $s, null], [$e, $s, null], [$e, $n, null], [$w, $n, null]];
+        $tin = $this->build($points, [
+            new SurfaceLine(SurfaceLine::BOUNDARY, 'b', $ring(1, 1, 9, 9)),
+            new SurfaceLine(SurfaceLine::VOID, 'v', $ring(0.5, 2.25, 5, 5)),
+        ]);
         self::assertEqualsWithDelta(64.0 - 4.0 * 2.75, $tin->statistics()['planArea'], 1e-6);
-        $tin = $this->build($points, [new SurfaceLine(SurfaceLine::VOID, 'v', $ring(2, 2, 6.5, 6), [new SurfaceLine(SurfaceLine::VOID, 'island', $ring(3, 3, 4.5, 4))])]);
+        $tin = $this->build($points, [new SurfaceLine(
+            SurfaceLine::VOID, 'v', $ring(2, 2, 6.5, 6),
+            [new SurfaceLine(SurfaceLine::VOID, 'island', $ring(3, 3, 4.5, 4))],
+        )]);
         self::assertEqualsWithDelta(100.0 - 18.0 + 1.5, $tin->statistics()['planArea'], 1e-6);
     }
 
@@ -157,8 +185,13 @@ final class ConstraintTest extends TestCase
         self::assertSame(['far lies wholly outside the surface and changes nothing'], $builder->lineWarnings);
         foreach ([
             '/^far: leaves nothing of the surface: no part of it lies inside far/' => [new SurfaceLine(SurfaceLine::BOUNDARY, 'far', $far)],
-            '/^near: leaves nothing .*the voids take away/' => [new SurfaceLine(SurfaceLine::BOUNDARY, 'near', $near), new SurfaceLine(SurfaceLine::VOID, 'hole', $near)],
-            '/^flat: this void encloses nothing/' => [new SurfaceLine(SurfaceLine::VOID, 'flat', [[1.0, 1.0, null], [5.0, 5.0, null], [9.0, 9.0, null]])],
+            '/^near: leaves nothing .*the voids take away/' => [
+                new SurfaceLine(SurfaceLine::BOUNDARY, 'near', $near),
+                new SurfaceLine(SurfaceLine::VOID, 'hole', $near),
+            ],
+            '/^flat: this void encloses nothing/' => [new SurfaceLine(
+                SurfaceLine::VOID, 'flat', [[1.0, 1.0, null], [5.0, 5.0, null], [9.0, 9.0, null]],
+            )],
         ] as $pattern => $lines) {
             try {
                 (new SurfaceBuilder($x, $y, $z, [], $lines))->build();
@@ -200,7 +233,10 @@ final class ConstraintTest extends TestCase
         foreach ([[0.0001, 6], [0.00009, 5], [0.00011, 6]] as [$apart, $vertices]) {
             foreach ([[$apart, 0.0], [0.0, $apart], [-$apart, 0.0]] as [$de, $dn]) {
                 $points = [[0, 0, 0], [10, 0, 0], [10, 10, 0], [0, 10, 0], [5 + $extra, 5, 1], [5 + $extra + $de, 5 + $dn, 1]];
-                $tin = $this->build(array_map(static fn (array $p): array => [round($e0 + $p[0], 12), round($n0 + $p[1], 12), $p[2]], $points), []);
+                $tin = $this->build(
+                    array_map(static fn (array $p): array => [round($e0 + $p[0], 12), round($n0 + $p[1], 12), $p[2]], $points),
+                    [],
+                );
                 self::assertSame($vertices, $tin->statistics()['points'], json_encode([$apart, $de, $dn], \JSON_THROW_ON_ERROR));
             }
         }
@@ -247,7 +283,10 @@ final class ConstraintTest extends TestCase
     public function testABoundaryWithHeightsShapesTheSurface(): void
     {
         $points = [[0, 0, 0], [20, 0, 0], [20, 20, 0], [0, 20, 0]];
-        $tin = $this->build($points, [new SurfaceLine(SurfaceLine::BOUNDARY, 'b', [[5.0, 5.0, 3.0], [15.0, 5.0, 3.0], [15.0, 15.0, 3.0], [5.0, 15.0, 3.0]])]);
+        $tin = $this->build(
+            $points,
+            [new SurfaceLine(SurfaceLine::BOUNDARY, 'b', [[5.0, 5.0, 3.0], [15.0, 5.0, 3.0], [15.0, 15.0, 3.0], [5.0, 15.0, 3.0]])],
+        );
         self::assertEqualsWithDelta(300.0, Volume::againstElevation($tin, 0.0)['cut'], 1e-9);
     }
 
@@ -281,7 +320,11 @@ final class ConstraintTest extends TestCase
     public function testAPlateauAtALevelGivesItsRim(): void
     {
         $points = [[0, 0, 0], [40, 0, 0], [40, 40, 0], [0, 40, 0], [10, 10, 5], [30, 10, 5], [30, 30, 5], [10, 30, 5], [20, 20, 5]];
-        $rim = new SurfaceLine(SurfaceLine::BREAKLINE, 'rim', [[10.0, 10.0, 5.0], [30.0, 10.0, 5.0], [30.0, 30.0, 5.0], [10.0, 30.0, 5.0], [10.0, 10.0, 5.0]]);
+        $rim = new SurfaceLine(
+            SurfaceLine::BREAKLINE,
+            'rim',
+            [[10.0, 10.0, 5.0], [30.0, 10.0, 5.0], [30.0, 30.0, 5.0], [10.0, 30.0, 5.0], [10.0, 10.0, 5.0]],
+        );
         $top = array_values(array_filter(Contours::of($this->build($points, [$rim]), 2.5), static fn (array $l): bool => 5.0 === $l['h']));
         self::assertEqualsWithDelta(80.0, $top[0]['length'], 1e-9);
     }
@@ -353,7 +396,10 @@ final class ConstraintTest extends TestCase
             $step = null;
             foreach ($next[$from] ?? [] as $v) {
                 $ahead = ($x[$v] - $x[$from]) * ($x[$to] - $x[$from]) + ($y[$v] - $y[$from]) * ($y[$to] - $y[$from]);
-                if (($x[$v] === $x[$to] && $y[$v] === $y[$to]) || 0.0 === Predicate::orient($x[$from], $y[$from], $x[$to], $y[$to], $x[$v], $y[$v]) && $ahead > 0.0) {
+                if (($x[$v] === $x[$to] && $y[$v] === $y[$to])
+                    || 0.0 === Predicate::orient($x[$from], $y[$from], $x[$to], $y[$to], $x[$v], $y[$v])
+                    && $ahead > 0.0
+                ) {
                     $step = $v;
                 }
             }
@@ -375,6 +421,9 @@ final class ConstraintTest extends TestCase
     {
         $column = static fn (int $k): array => array_map(static fn (array $p): float => (float) $p[$k], $points);
 
-        return (new SurfaceBuilder($column(0), $column(1), $column(2), array_map(static fn (int $i): string => "P$i", array_keys($points)), $lines))->build($maxEdge);
+        return (new SurfaceBuilder(
+            $column(0), $column(1), $column(2), array_map(static fn (int $i): string => "P$i", array_keys($points)),
+            $lines,
+        ))->build($maxEdge);
     }
 }

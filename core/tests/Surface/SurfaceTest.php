@@ -68,7 +68,10 @@ final class SurfaceTest extends TestCase
     {
         $u = 2.0 ** -53;
         self::assertSame(0.0, Predicate::orient(0.5, 0.5, 12.0, 12.0, 24.0, 24.0));
-        self::assertGreaterThan(0.0, Predicate::orient(0.5, 0.5 + $u, 12.0, 12.0, 24.0, 24.0) * Predicate::orient(0.5, 0.5 + 4 * $u, 12.0, 12.0, 24.0, 24.0));
+        self::assertGreaterThan(
+            0.0,
+            Predicate::orient(0.5, 0.5 + $u, 12.0, 12.0, 24.0, 24.0) * Predicate::orient(0.5, 0.5 + 4 * $u, 12.0, 12.0, 24.0, 24.0),
+        );
         self::assertSame(0.0, Predicate::inCircleExact(0.0, 0.0, 0.1, 0.0, 0.1, 0.1, 0.0, 0.1));
         self::assertLessThan(0.0, Predicate::inCircleExact(0.0, 0.0, 1.0, 0.0, 1.0, 1.0, 0.0, 1.0 + 2.0 ** -52));
         self::assertGreaterThan(0.0, Predicate::inCircleExact(0.0, 0.0, 1.0, 0.0, 1.0, 1.0, 0.0, 1.0 - 2.0 ** -53));
@@ -84,8 +87,15 @@ final class SurfaceTest extends TestCase
     /** Frustum of a square pyramid: V = h / 3 (A1 + A2 + sqrt(A1 A2)). */
     public function testFrustumVolume(): void
     {
-        $tin = $this->surface([[0, 0, 100], [40, 0, 100], [40, 40, 100], [0, 40, 100], [10, 10, 106], [30, 10, 106], [30, 30, 106], [10, 30, 106]], [
-            new SurfaceLine(SurfaceLine::BREAKLINE, 'top', [[10.0, 10.0, 106.0], [30.0, 10.0, 106.0], [30.0, 30.0, 106.0], [10.0, 30.0, 106.0], [10.0, 10.0, 106.0]]),
+        $tin = $this->surface([
+            [0, 0, 100], [40, 0, 100], [40, 40, 100], [0, 40, 100], [10, 10, 106], [30, 10, 106], [30, 30, 106],
+            [10, 30, 106],
+        ], [
+            new SurfaceLine(
+                SurfaceLine::BREAKLINE,
+                'top',
+                [[10.0, 10.0, 106.0], [30.0, 10.0, 106.0], [30.0, 30.0, 106.0], [10.0, 30.0, 106.0], [10.0, 10.0, 106.0]],
+            ),
         ]);
         $volume = Volume::againstElevation($tin, 100.0);
         self::assertEqualsWithDelta(6.0 / 3.0 * (1600.0 + 400.0 + sqrt(1600.0 * 400.0)), $volume['cut'], 1e-9);
@@ -168,7 +178,10 @@ final class SurfaceTest extends TestCase
             $points[] = [100.0 * cos(2 * \M_PI * $i / $n), 100.0 * sin(2 * \M_PI * $i / $n), 0.0];
         }
         $levels = Contours::of($this->surface($points), 10.0);
-        self::assertSame([10.0, 20.0, 30.0, 40.0], array_values(array_filter(array_column($levels, 'h'), static fn (float $h): bool => $h > 0 && $h < 50)));
+        self::assertSame(
+            [10.0, 20.0, 30.0, 40.0],
+            array_values(array_filter(array_column($levels, 'h'), static fn (float $h): bool => $h > 0 && $h < 50)),
+        );
         foreach ($levels as $level) {
             if ($level['h'] > 0.0 && $level['h'] < 50.0) {
                 $r = 100.0 - 2.0 * $level['h'];
@@ -197,7 +210,11 @@ final class SurfaceTest extends TestCase
             $points[] = [mt_rand(0, 100000) / 1000, mt_rand(0, 100000) / 1000, mt_rand(0, 5000) / 1000];
         }
         $full = $this->surface($points);
-        $ring = new SurfaceLine(SurfaceLine::BOUNDARY, 'b', [[20.0, 20.0, null], [80.0, 25.0, null], [70.0, 80.0, null], [30.0, 70.0, null]]);
+        $ring = new SurfaceLine(
+            SurfaceLine::BOUNDARY,
+            'b',
+            [[20.0, 20.0, null], [80.0, 25.0, null], [70.0, 80.0, null], [30.0, 70.0, null]],
+        );
         $void = new SurfaceLine(SurfaceLine::VOID, 'v', [[45.0, 45.0, null], [55.0, 45.0, null], [55.0, 55.0, null], [45.0, 55.0, null]]);
         $cut = $this->surface($points, [$ring, $void]);
         $area = 0.5 * abs((80 - 30) * (80 - 20) - (70 - 20) * (70 - 25) - 0.0);
@@ -217,8 +234,14 @@ final class SurfaceTest extends TestCase
     {
         $square = [[0, 0, 0], [10, 0, 0], [10, 10, 0], [0, 10, 0], [5, 5, 1]];
         $cases = [
-            ['/crosses itself at 5\.000, 5\.000/', new SurfaceLine(SurfaceLine::BOUNDARY, 'bow', [[1.0, 1.0, null], [9.0, 9.0, null], [9.0, 1.0, null], [1.0, 9.0, null]])],
-            ['/vertex 1 \(50\.000, 5\.000\) has no height and lies outside/', new SurfaceLine(SurfaceLine::BREAKLINE, 'far', [[50.0, 5.0, null], [5.0, 5.0, null]])],
+            [
+                '/crosses itself at 5\.000, 5\.000/',
+                new SurfaceLine(SurfaceLine::BOUNDARY, 'bow', [[1.0, 1.0, null], [9.0, 9.0, null], [9.0, 1.0, null], [1.0, 9.0, null]]),
+            ],
+            [
+                '/vertex 1 \(50\.000, 5\.000\) has no height and lies outside/',
+                new SurfaceLine(SurfaceLine::BREAKLINE, 'far', [[50.0, 5.0, null], [5.0, 5.0, null]]),
+            ],
             ['/needs at least three vertices/', new SurfaceLine(SurfaceLine::VOID, 'two', [[1.0, 1.0, null], [2.0, 2.0, null]])],
         ];
         foreach ($cases as [$message, $line]) {
@@ -253,7 +276,10 @@ final class SurfaceTest extends TestCase
 
     public function testLandXmlReadsBackTheSame(): void
     {
-        $tin = $this->surface([[493000.125, 6028000.5, 1], [493010, 6028000, 2], [493010, 6028010, 3], [493000, 6028010, 4], [493004, 6028005, 9.25]]);
+        $tin = $this->surface([
+            [493000.125, 6028000.5, 1], [493010, 6028000, 2], [493010, 6028010, 3], [493000, 6028010, 4],
+            [493004, 6028005, 9.25],
+        ]);
         $path = (string) tempnam(sys_get_temp_dir(), 'tin');
         file_put_contents($path, LandXmlSurface::write($tin, 'test', new \DateTimeImmutable('2031-05-04T09:00:00Z')));
         $back = LandXmlSurface::read($path);

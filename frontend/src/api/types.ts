@@ -521,8 +521,7 @@ export interface CustomSystemRequest {
   lon?: number | null;
 }
 
-/** A low-distortion design: the site's ellipsoidal height in metres; a name keeps it. Corners in degrees where the project
- has no points; geodetic is the system that the design for a plane project is on. */
+/** A low-distortion design: the site's ellipsoidal height in metres; a name keeps it. Corners in degrees where the project has no points; geodetic is the system that the design for a plane project is on. */
 export interface DesignRequest {
   height: number;
   name?: string;

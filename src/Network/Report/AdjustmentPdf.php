@@ -25,15 +25,18 @@ final class AdjustmentPdf implements ExportKind
     private const WORST_ROWS = 400;
     private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
     private const STATIONS = [
-        ['station', 66.0, 'L'], ['easting m', 66.0, 'R'], ['northing m', 70.0, 'R'], ['height m', 54.0, 'R'], ['sd e mm', 40.0, 'R'], ['sd n mm', 40.0, 'R'],
+        ['station', 66.0, 'L'], ['easting m', 66.0, 'R'], ['northing m', 70.0, 'R'], ['height m', 54.0, 'R'],
+        ['sd e mm', 40.0, 'R'], ['sd n mm', 40.0, 'R'],
         ['sd h mm', 40.0, 'R'], ['ellipse mm', 62.0, 'R'], ['bearing', 38.0, 'R'], ['  held', 38.0, 'L'],
     ];
     private const OBSERVATIONS = [
-        ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'], ['standardized', 46.0, 'R'],
+        ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'],
+        ['standardized', 46.0, 'R'],
         ['redundancy', 46.0, 'R'], ['detectable', 46.0, 'R'], ['  source', 82.0, 'L'],
     ];
     private const ASIDE = [
-        ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'], ['standardized', 46.0, 'R'],
+        ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'],
+        ['standardized', 46.0, 'R'],
         ['  set aside by', 174.0, 'L'],
     ];
 
@@ -76,7 +79,11 @@ final class AdjustmentPdf implements ExportKind
         self::stations($page, $view);
         self::aside($page, $view);
         self::observations($page, $used);
-        $versions = array_map(static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12), array_keys($result->inputs), $result->inputs);
+        $versions = array_map(
+            static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12),
+            array_keys($result->inputs),
+            $result->inputs,
+        );
         $page->Ln(10.0);
         $page->sentence('Input versions: '.implode(', ', $versions).'.', ReportPages::QUIET, '', 7.0);
         $page->Output($path, 'F');
@@ -96,7 +103,10 @@ final class AdjustmentPdf implements ExportKind
         $how = $run->free ? 'Free network, inner constraints over the given coordinates.' : 'Held and weighted control as listed.';
         $when = substr(strtr($run->createdAt, 'T', ' '), 0, 16);
         $reference = $this->references->words($project);
-        $page->sentence(\sprintf($words, $when, $run->author, $reference, $how, $run->observations, $run->stations, $run->redundancy), ReportPages::QUIET);
+        $page->sentence(
+            \sprintf($words, $when, $run->author, $reference, $how, $run->observations, $run->stations, $run->redundancy),
+            ReportPages::QUIET,
+        );
         foreach ($run->warnings as $warning) {
             $page->sentence($warning, ReportPages::BAD, 'B');
         }
@@ -109,7 +119,10 @@ final class AdjustmentPdf implements ExportKind
     private static function kinds(ReportPages $page, NetworkView $view): void
     {
         $page->heading('Agreement by kind');
-        $page->beginTable([['kind', 150.0, 'L'], ['count', 80.0, 'R'], ['redundancy', 90.0, 'R'], ['variance factor', 100.0, 'R'], ['    standing', 95.0, 'L']]);
+        $page->beginTable([
+            ['kind', 150.0, 'L'], ['count', 80.0, 'R'], ['redundancy', 90.0, 'R'], ['variance factor', 100.0, 'R'],
+            ['    standing', 95.0, 'L'],
+        ]);
         foreach ($view->kinds as $g) {
             $factor = null === $g->factor ? '' : \sprintf('%.2f', $g->factor);
             $page->row([$g->name, (string) $g->count, \sprintf('%.1f', $g->redundancy), $factor, '    '.$g->standing]);
@@ -121,7 +134,8 @@ final class AdjustmentPdf implements ExportKind
         $s = $view->settings;
         $page->heading('A-priori precision');
         $page->sentence(\sprintf(
-            'Directions %s", zenith angles %s", distances %.1f mm + %s ppm, centring %.1f mm instrument, %.1f mm target, %.1f mm heights; refraction coefficient %s.',
+            'Directions %s", zenith angles %s", distances %.1f mm + %s ppm, centring %.1f mm instrument, %.1f mm target, '
+                .'%.1f mm heights; refraction coefficient %s.',
             $s->directionSd, $s->zenithSd, 1000.0 * $s->distanceConstant, $s->distancePpm, 1000.0 * $s->instrumentCentring,
             1000.0 * $s->targetCentring, 1000.0 * $s->heightCentring, $s->refraction,
         ));
@@ -160,7 +174,8 @@ final class AdjustmentPdf implements ExportKind
     private static function observations(ReportPages $page, array $used): void
     {
         $page->heading('Observations, worst first');
-        $words = '%d of %d used observations. ! marks a standardized residual above 3.29. Detectable: smallest bias found with power 0.80 at level 0.001.';
+        $words = '%d of %d used observations. ! marks a standardized residual above 3.29. Detectable: smallest bias '
+            .'found with power 0.80 at level 0.001.';
         $page->sentence(\sprintf($words, min(self::WORST_ROWS, \count($used)), \count($used)), ReportPages::QUIET);
         $page->beginTable(self::OBSERVATIONS);
         foreach (\array_slice($used, 0, self::WORST_ROWS) as $r) {
@@ -170,7 +185,10 @@ final class AdjustmentPdf implements ExportKind
                 default => \sprintf('%.1f mm', 1000.0 * $r->detectable),
             };
             $redundancy = null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy);
-            $page->row([...self::measured($r), $redundancy, $detectable, '  '.$r->file.(null === $r->line ? '' : ' '.$r->line)], $r->flagged);
+            $page->row(
+                [...self::measured($r), $redundancy, $detectable, '  '.$r->file.(null === $r->line ? '' : ' '.$r->line)],
+                $r->flagged,
+            );
         }
     }
 
@@ -184,7 +202,8 @@ final class AdjustmentPdf implements ExportKind
         };
 
         return [
-            $r->kind.(null === $r->component ? '' : ' '.$r->component), $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
+            $r->kind.(null === $r->component ? '' : ' '.$r->component),
+            $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
             self::isAngular($r) ? Angle::format($r->observed) : \sprintf('%.4f', $r->observed), $residual,
             (null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized)).($r->flagged ? ' !' : ''),
         ];
@@ -198,7 +217,10 @@ final class AdjustmentPdf implements ExportKind
     public function check(Project $project, array $surfaces, string $path): array
     {
         $view = $this->network->of($project);
-        $found = array_fill_keys(explode(' ', (string) preg_replace('/\s+/', ' ', $text = (new Parser())->parseFile($path)->getText())), true);
+        $found = array_fill_keys(
+            explode(' ', (string) preg_replace('/\s+/', ' ', $text = (new Parser())->parseFile($path)->getText())),
+            true,
+        );
         $plain = (string) preg_replace('/\s+/', ' ', $text);
         $isThere = static fn (StationView $s): bool => str_contains($plain, $s->name)
             && isset($found[\sprintf('%.4f', $s->e)], $found[\sprintf('%.4f', $s->h)]);
@@ -207,7 +229,11 @@ final class AdjustmentPdf implements ExportKind
         return [
             Check::count('stations with their coordinates', \count($view->stations), \count(array_filter($view->stations, $isThere))),
             Check::count('verdict', 1, (int) str_contains($plain, $view->runs[0]->headline)),
-            Check::count('variance factor', null === $factor ? 0 : 1, null === $factor ? 0 : (int) str_contains($plain, \sprintf('%.2f', $factor))),
+            Check::count(
+                'variance factor',
+                null === $factor ? 0 : 1,
+                null === $factor ? 0 : (int) str_contains($plain, \sprintf('%.2f', $factor)),
+            ),
         ];
     }
 }

@@ -33,7 +33,10 @@ final class NetworkSketch
     {
         $e = array_map(static fn (StationView $s): float => $s->e, $view->stations);
         $n = array_map(static fn (StationView $s): float => $s->n, $view->stations);
-        $this->box = [min([...$e, \INF]), min([...$n, \INF]), max(1.0, max($e ?: [0.0]) - min($e ?: [0.0])), max(1.0, max($n ?: [0.0]) - min($n ?: [0.0]))];
+        $this->box = [
+            min([...$e, \INF]), min([...$n, \INF]), max(1.0, max($e ?: [0.0]) - min($e ?: [0.0])),
+            max(1.0, max($n ?: [0.0]) - min($n ?: [0.0])),
+        ];
         $this->span = max($this->box[2], $this->box[3] * self::WIDTH / self::HEIGHT, 1.0);
         $this->scale = min((self::WIDTH - 2.0 * self::MARGIN) / $this->box[2], (self::HEIGHT - 2.0 * self::MARGIN) / $this->box[3]);
         $largest = max(1e-6, ...array_map(static fn (StationView $s): float => $s->semiMajor, $view->stations));

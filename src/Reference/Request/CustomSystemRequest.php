@@ -6,7 +6,10 @@ namespace App\Reference\Request;
 
 use Symfony\Component\Validator\Constraints as Assert;
 
-/** A system of the project's own: a text (WKT2 or PROJ), or a method with parameters over a geodetic system. Angles in degrees, lengths in metres. */
+/**
+ * A system of the project's own: a text (WKT2 or PROJ), or a method with parameters over a geodetic system. Angles in
+ * degrees, lengths in metres.
+ */
 final readonly class CustomSystemRequest
 {
     /** @param array<string, float> $parameters by EPSG parameter code */

@@ -9,7 +9,10 @@ use Symfony\Component\Validator\Constraints as Assert;
 /** Pairs and what to fit. Held values: metres, degrees clockwise, ratio; null fits. The system may stay open until it is kept. */
 final readonly class LocalizationRequest
 {
-    /** @param list<array{name: string, localE: float, localN: float, localH: float|null, gridE: float, gridN: float, gridH: float|null, horizontal: bool, vertical: bool}> $pairs */
+    /**
+     * @param list<array{name: string, localE: float, localN: float, localH: float|null, gridE: float, gridN: float,
+     * gridH: float|null, horizontal: bool, vertical: bool}> $pairs
+     */
     public function __construct(
         #[Assert\Count(max: 5000)]
         public array $pairs,

@@ -6,7 +6,10 @@ namespace App\Reference\Request;
 
 use Symfony\Component\Validator\Constraints as Assert;
 
-/** What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as "installed:NAME" or "grid:ID"; epoch as a decimal year, for parameters that move with time. */
+/**
+ * What coordinates and heights mean: "EPSG:n", "custom:ID" or "plane"; heights ellipsoidal, geoid or local; a geoid as
+ * "installed:NAME" or "grid:ID"; epoch as a decimal year, for parameters that move with time.
+ */
 final readonly class ReferenceRequest
 {
     public function __construct(

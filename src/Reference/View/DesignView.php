@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Reference\View;
 
-/** A proposed low-distortion system: parts per million over the extent, positive where grid distances are longer than those on the ground. */
+/**
+ * A proposed low-distortion system: parts per million over the extent, positive where grid distances are longer than
+ * those on the ground.
+ */
 final readonly class DesignView
 {
     /** @param list<array{e: float, n: float, ppm: float}> $samples in the project's coordinates */

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\CoordinateCsv;
 
-/** A list of coordinates as CSV with units in its headings (RFC 4180, UTF-8); metres. Reads back by {@see \Mensura\Exchange\Delimited\DelimitedTable}. */
+/**
+ * A list of coordinates as CSV with units in its headings (RFC 4180, UTF-8); metres. Reads back by {@see
+ * \Mensura\Exchange\Delimited\DelimitedTable}.
+ */
 final class CoordinateCsv
 {
     public const HEADING = ['point', 'easting [m]', 'northing [m]', 'height [m]', 'code', 'role', 'source'];
@@ -19,7 +22,8 @@ final class CoordinateCsv
         fputcsv($stream, self::HEADING, ',', '"', '', "\r\n");
         foreach ($points as $p) {
             $row = [
-                self::safe($p['name']), \sprintf('%.5F', $p['e']), \sprintf('%.5F', $p['n']), null === $p['h'] ? '' : \sprintf('%.5F', $p['h']),
+                self::safe($p['name']), \sprintf('%.5F', $p['e']), \sprintf('%.5F', $p['n']),
+                null === $p['h'] ? '' : \sprintf('%.5F', $p['h']),
                 self::safe($p['code']), $p['role'], $p['source'],
             ];
             fputcsv($stream, $row, ',', '"', '', "\r\n");

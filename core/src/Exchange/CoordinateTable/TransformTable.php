@@ -47,7 +47,10 @@ final class TransformTable
     public function run($in, $out, ?callable $onBad = null): void
     {
         $blocks = new RecordBlocks($in);
-        ['remarks' => $remarks, 'header' => $header, 'delimiter' => $delimiter, 'names' => $names, 'plan' => $plan, 'records' => $records, 'line' => $line] = $this->heading($blocks, $blocks->next());
+        [
+            'remarks' => $remarks, 'header' => $header, 'delimiter' => $delimiter, 'names' => $names, 'plan' => $plan,
+            'records' => $records, 'line' => $line,
+        ] = $this->heading($blocks, $blocks->next());
         fwrite($out, $remarks);
         [$one, $two, $three] = $plan['in'];
         foreach ($plan['out'] as $at => $name) {
@@ -89,7 +92,9 @@ final class TransformTable
         if (null !== $area && ($area->width() >= 360.0 || $area->west > $area->east)) {
             $area = null;
         }
-        [$areaSouth, $areaNorth, $areaWest, $areaEast] = null === $area ? [-2.0, 2.0, -10.0, 10.0] : [$area->south * self::DEGREE, $area->north * self::DEGREE, $area->west * self::DEGREE, $area->east * self::DEGREE];
+        [$areaSouth, $areaNorth, $areaWest, $areaEast] = null === $area
+            ? [-2.0, 2.0, -10.0, 10.0]
+            : [$area->south * self::DEGREE, $area->north * self::DEGREE, $area->west * self::DEGREE, $area->east * self::DEGREE];
         $greenwich = $meridianIn;
         $plain = 1.0 === $unitOut && 1.0 === $west && 1.0 === $south;
 
@@ -121,7 +126,10 @@ final class TransformTable
                         $a = trim($a, " \t\"");
                         $b = trim($b, " \t\"");
                         if (!is_numeric($a) || !is_numeric($b)) {
-                            throw new \DomainException(\sprintf('"%s" in column %s is not a number', is_numeric($a) ? $b : $a, $names[is_numeric($a) ? $two : $one]));
+                            throw new \DomainException(\sprintf(
+                                '"%s" in column %s is not a number', is_numeric($a) ? $b : $a,
+                                $names[is_numeric($a) ? $two : $one],
+                            ));
                         }
                     }
                     $h = 0.0;
@@ -230,7 +238,9 @@ final class TransformTable
         if (null === $records) {
             return null;
         }
-        ['delimiter' => $delimiter, 'names' => $names, 'plan' => $plan, 'records' => $records, 'line' => $line] = $this->heading($blocks, $records);
+        ['delimiter' => $delimiter, 'names' => $names, 'plan' => $plan, 'records' => $records, 'line' => $line] = $this->heading(
+            $blocks, $records,
+        );
         for (; null !== $records; $records = $blocks->next()) {
             foreach ($records as $text) {
                 ++$line;
@@ -286,7 +296,11 @@ final class TransformTable
      *
      * @param ?list<string> $records the first block
      *
-     * @return array{remarks: string, header: list<string>, delimiter: non-empty-string, names: list<string>, plan: array{in: array{int, int, ?int}, places: array{int, int, ?int}, out: array<int, string>, signs: array{float, float}}, records: ?list<string>, line: int}
+     * @return array{
+     *     remarks: string, header: list<string>, delimiter: non-empty-string, names: list<string>,
+     *     plan: array{in: array{int, int, ?int}, places: array{int, int, ?int}, out: array<int, string>, signs: array{float, float}},
+     *     records: ?list<string>, line: int,
+     * }
      */
     private function heading(RecordBlocks $blocks, ?array $records): array
     {
@@ -310,7 +324,10 @@ final class TransformTable
         $header = self::cells($first, $delimiter);
         $names = array_map(static fn (string $cell): string => strtolower(trim($cell, " \t\"")), $header);
 
-        return ['remarks' => $remarks, 'header' => $header, 'delimiter' => $delimiter, 'names' => $names, 'plan' => $this->columns($names, $line), 'records' => $records, 'line' => $line];
+        return [
+            'remarks' => $remarks, 'header' => $header, 'delimiter' => $delimiter, 'names' => $names,
+            'plan' => $this->columns($names, $line), 'records' => $records, 'line' => $line,
+        ];
     }
 
     /** Rows written. */
@@ -378,7 +395,10 @@ final class TransformTable
             [$one, $two, $three, $need] = [$find('x'), $find('y'), $find('z'), 'x,y,z'];
         }
         if (null === $one || null === $two || (null === $three && HorizontalSystem::GEOCENTRIC === $kind)) {
-            throw new UnusableInput('line '.$line, \sprintf('%s is %s and needs the columns %s; the header has %s', $from->name(), $kind, $need, implode(',', $names)));
+            throw new UnusableInput(
+                'line '.$line,
+                \sprintf('%s is %s and needs the columns %s; the header has %s', $from->name(), $kind, $need, implode(',', $names)),
+            );
         }
         if (null === $three && HorizontalSystem::GEOCENTRIC === $to->horizontal->kind) {
             throw new UnusableInput('line '.$line, \sprintf('%s is geocentric and needs heights: the header has no column h', $to->name()));
@@ -402,7 +422,10 @@ final class TransformTable
         foreach ($out as $at => $name) {
             foreach ($names as $other => $existing) {
                 if ($existing === $name && !isset($out[$other])) {
-                    throw new UnusableInput('line '.$line, \sprintf('the result needs a column %s, but the file has another of that name', $name));
+                    throw new UnusableInput(
+                        'line '.$line,
+                        \sprintf('the result needs a column %s, but the file has another of that name', $name),
+                    );
                 }
             }
         }
@@ -413,7 +436,11 @@ final class TransformTable
     private static function range(float $lat, float $lon): string
     {
         if (abs($lat) > 90.0) {
-            return \sprintf('latitude %s is not between -90 and 90 degrees%s', $lat, abs($lon) <= 90.0 && abs($lat) <= 360.0 ? '; are lat and lon swapped?' : '');
+            return \sprintf(
+                'latitude %s is not between -90 and 90 degrees%s',
+                $lat,
+                abs($lon) <= 90.0 && abs($lat) <= 360.0 ? '; are lat and lon swapped?' : '',
+            );
         }
 
         return \sprintf('longitude %s is not between -360 and 360 degrees', $lon);

@@ -14,8 +14,13 @@ final readonly class DelimitedTable
      * @param list<list<string>> $rows
      * @param list<int>          $lines line number of each row
      */
-    private function __construct(public string $delimiter, public array $header, public bool $hasHeader, public array $rows, public array $lines)
-    {
+    private function __construct(
+        public string $delimiter,
+        public array $header,
+        public bool $hasHeader,
+        public array $rows,
+        public array $lines,
+    ) {
     }
 
     /** @throws UnusableInput empty, binary, or without columns */

@@ -29,18 +29,26 @@ enum FileKind: string
     /** What a height column's heading (letters and digits only, lower case) says of its heights; null when it says nothing. */
     public static function heightsSaid(string $heading): ?string
     {
-        return \in_array($heading, self::ELLIPSOIDAL, true) ? 'ellipsoidal' : (\in_array($heading, self::ORTHOMETRIC, true) ? 'geoid' : null);
+        return \in_array($heading, self::ELLIPSOIDAL, true)
+            ? 'ellipsoidal'
+            : (\in_array($heading, self::ORTHOMETRIC, true) ? 'geoid' : null);
     }
 
     /** @return list<Field> */
     public function fields(): array
     {
-        $name = new Field('name', 'point', 'text', true, ['point', 'pointid', 'pointname', 'pt', 'id', 'name', 'mark', 'station', 'number', 'pointnumber']);
+        $name = new Field(
+            'name', 'point', 'text', true,
+            ['point', 'pointid', 'pointname', 'pt', 'id', 'name', 'mark', 'station', 'number', 'pointnumber'],
+        );
         $e = new Field('e', 'easting', 'length', true, ['e', 'easting', 'east', 'x']);
         $n = new Field('n', 'northing', 'length', true, ['n', 'northing', 'north', 'y']);
         $lat = new Field('lat', 'latitude', 'angle', false, ['latitude', 'lat', 'geodeticlatitude', 'phi']);
         $lon = new Field('lon', 'longitude', 'angle', false, ['longitude', 'lon', 'lng', 'long', 'geodeticlongitude', 'lambda']);
-        $h = new Field('h', 'height', 'length', self::Points === $this, ['h', 'height', 'elevation', 'z', 'level', 'rl', ...self::ELLIPSOIDAL, ...self::ORTHOMETRIC]);
+        $h = new Field(
+            'h', 'height', 'length', self::Points === $this,
+            ['h', 'height', 'elevation', 'z', 'level', 'rl', ...self::ELLIPSOIDAL, ...self::ORTHOMETRIC],
+        );
         $code = new Field('code', 'code', 'text', false, ['code', 'description', 'feature', 'remark', 'desc']);
 
         return match ($this) {
@@ -54,14 +62,26 @@ enum FileKind: string
             ],
             self::Points => [$name, $e, $n, $lat, $lon, $h, $code],
             self::TotalStation => [
-                new Field('station', 'station', 'text', true, ['station', 'at', 'from', 'setup', 'instrumentstation', 'standpoint', 'occupied']),
+                new Field(
+                    'station', 'station', 'text', true,
+                    ['station', 'at', 'from', 'setup', 'instrumentstation', 'standpoint', 'occupied'],
+                ),
                 new Field('set', 'round', 'text', false, ['round', 'set', 'setupid', 'setupno', 'setnumber', 'roundno']),
                 new Field('hi', 'instrument height', 'length', false, ['hi', 'instrumentheight', 'ih', 'heightofinstrument', 'instrument']),
                 new Field('target', 'target', 'text', true, ['target', 'to', 'targetname', 'point', 'sighted', 'targetpoint', 'pointname']),
                 new Field('ht', 'target height', 'length', false, ['ht', 'targetheight', 'th', 'heightoftarget', 'prismheight']),
-                new Field('direction', 'direction', 'angle', true, ['direction', 'horizontaldirection', 'hz', 'horizontal', 'horizontalangle', 'horizontalcircle', 'hcr']),
-                new Field('zenith', 'zenith angle', 'angle', false, ['zenith', 'zenithangle', 'za', 'verticalangle', 'v', 'va', 'vertical', 'verticalcircle']),
-                new Field('distance', 'slope distance', 'length', false, ['slopedistance', 'distance', 'slope', 'sdist', 'slopedist', 'sdistance']),
+                new Field(
+                    'direction', 'direction', 'angle', true,
+                    ['direction', 'horizontaldirection', 'hz', 'horizontal', 'horizontalangle', 'horizontalcircle', 'hcr'],
+                ),
+                new Field(
+                    'zenith', 'zenith angle', 'angle', false,
+                    ['zenith', 'zenithangle', 'za', 'verticalangle', 'v', 'va', 'vertical', 'verticalcircle'],
+                ),
+                new Field(
+                    'distance', 'slope distance', 'length', false,
+                    ['slopedistance', 'distance', 'slope', 'sdist', 'slopedist', 'sdistance'],
+                ),
                 $code,
             ],
             self::Vectors => [

@@ -129,19 +129,29 @@ final readonly class Mapping
     /** @return list<Field> fields whose unit must be asked */
     public function questions(): array
     {
-        return array_values(array_filter($this->kind->fields(), fn (Field $f): bool => 'text' !== $f->quantity && isset($this->columns[$f->key]) && null === ($this->units[$f->key] ?? null)));
+        return array_values(array_filter(
+            $this->kind->fields(),
+            fn (Field $f): bool => 'text' !== $f->quantity && isset($this->columns[$f->key]) && null === ($this->units[$f->key] ?? null),
+        ));
     }
 
     /** @return list<Field> required fields without a column */
     public function missing(): array
     {
-        return array_values(array_filter($this->kind->fields(), fn (Field $f): bool => $this->requires($f) && !isset($this->columns[$f->key])));
+        return array_values(array_filter(
+            $this->kind->fields(),
+            fn (Field $f): bool => $this->requires($f) && !isset($this->columns[$f->key]),
+        ));
     }
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['kind' => $this->kind->value, 'columns' => $this->columns, 'units' => array_map(static fn (?Unit $u): ?string => $u?->value, $this->units)];
+        return [
+            'kind' => $this->kind->value,
+            'columns' => $this->columns,
+            'units' => array_map(static fn (?Unit $u): ?string => $u?->value, $this->units),
+        ];
     }
 
     /**
@@ -151,7 +161,8 @@ final readonly class Mapping
      */
     public static function fromArray(array $data, DelimitedTable $table): self
     {
-        $kind = FileKind::tryFrom(\is_string($data['kind'] ?? null) ? $data['kind'] : '') ?? throw new UnusableInput('/kind', 'is not a kind of file');
+        $kind = FileKind::tryFrom(\is_string($data['kind'] ?? null) ? $data['kind'] : '')
+            ?? throw new UnusableInput('/kind', 'is not a kind of file');
         $columns = $units = [];
         foreach ($kind->fields() as $field) {
             $column = $data['columns'][$field->key] ?? null;
@@ -166,7 +177,10 @@ final readonly class Mapping
                 $given = $data['units'][$field->key] ?? null;
                 $unit = \is_string($given) ? Unit::tryFrom($given) : null;
                 if (null !== $given && (null === $unit || !\in_array($unit, Unit::of($field->quantity), true))) {
-                    throw new UnusableInput('/units/'.$field->key, \sprintf('"%s" is not a unit of %s', \is_scalar($given) ? $given : '?', $field->quantity));
+                    throw new UnusableInput(
+                        '/units/'.$field->key,
+                        \sprintf('"%s" is not a unit of %s', \is_scalar($given) ? $given : '?', $field->quantity),
+                    );
                 }
                 $units[$field->key] = $unit;
             }
@@ -174,7 +188,10 @@ final readonly class Mapping
 
         $mapping = new self($kind, $columns, $units);
         if ($mapping->isGeographic() && (isset($columns['e']) || isset($columns['n']))) {
-            throw new UnusableInput('/columns', 'a place is an easting and a northing, or a latitude and a longitude; choose columns for one of the two');
+            throw new UnusableInput(
+                '/columns',
+                'a place is an easting and a northing, or a latitude and a longitude; choose columns for one of the two',
+            );
         }
 
         return $mapping;

@@ -201,7 +201,10 @@ final class RecordReader
 
         $code = $this->text('code');
 
-        return new Pointing($this->line, $carried['station'], $carried['set'], $target, $carried['hi'], $ht, $direction, $zenith, $distance, $code);
+        return new Pointing(
+            $this->line, $carried['station'], $carried['set'], $target, $carried['hi'], $ht, $direction, $zenith,
+            $distance, $code,
+        );
     }
 
     /** Decimal degrees of a latitude or longitude, which may carry the letter of its half of the earth: 12 34 56.7 W. */
@@ -216,7 +219,10 @@ final class RecordReader
         if (1 === preg_match('/^(.*[^\sA-Za-z])\s*([NSEW])$/iu', $cell, $match)) {
             $letter = strtoupper($match[2]);
             if (!str_contains($letters, $letter) || 1 === preg_match('/^[-−+]/u', $cell)) {
-                throw new RowFault(\sprintf('%s: "%s" is not understood; write it with a sign, or with the letter %s or %s', $label, mb_substr($cell, 0, 30), $letters[0], $letters[1]));
+                throw new RowFault(\sprintf(
+                    '%s: "%s" is not understood; write it with a sign, or with the letter %s or %s', $label,
+                    mb_substr($cell, 0, 30), $letters[0], $letters[1],
+                ));
             }
             $sign = $letter === $letters[1] ? -1.0 : 1.0;
             $cell = $match[1];
@@ -224,10 +230,18 @@ final class RecordReader
         $unit = $this->mapping->units[$key] ?? Unit::Degree;
         $value = $unit->read(Unit::DegreeMinuteSecond === $unit ? $cell : strtr(rtrim($cell, " \u{B0}"), ['−' => '-']));
         if (null === $value) {
-            throw new RowFault(\sprintf('%s: "%s" is not %s', $label, mb_substr($cell, 0, 30), Unit::DegreeMinuteSecond === $unit ? 'degrees, minutes and seconds' : 'a number'));
+            throw new RowFault(\sprintf(
+                '%s: "%s" is not %s',
+                $label,
+                mb_substr($cell, 0, 30),
+                Unit::DegreeMinuteSecond === $unit ? 'degrees, minutes and seconds' : 'a number',
+            ));
         }
         if (abs($value) > $limit) {
-            throw new RowFault(\sprintf('%s: %s degrees cannot be%s', $label, $value, 'lat' === $key ? '; are latitude and longitude exchanged?' : ''));
+            throw new RowFault(\sprintf(
+                '%s: %s degrees cannot be%s', $label, $value,
+                'lat' === $key ? '; are latitude and longitude exchanged?' : '',
+            ));
         }
 
         return $sign * $value;
@@ -263,7 +277,12 @@ final class RecordReader
         $unit = $this->mapping->units[$key] ?? Unit::Metre;
         $value = $unit->read($cell);
         if (null === $value) {
-            throw new RowFault(\sprintf('%s: "%s" is not %s', $key, mb_substr($cell, 0, 30), Unit::DegreeMinuteSecond === $unit ? 'degrees, minutes and seconds' : 'a number'));
+            throw new RowFault(\sprintf(
+                '%s: "%s" is not %s',
+                $key,
+                mb_substr($cell, 0, 30),
+                Unit::DegreeMinuteSecond === $unit ? 'degrees, minutes and seconds' : 'a number',
+            ));
         }
 
         return $value;

@@ -47,17 +47,29 @@ final class DxfWriter
 
     public function text(string $layer, float $x, float $y, float $z, float $height, string $text): void
     {
-        $this->entity('TEXT', $layer, 'AcDbText', $this->xyz($x, $y, $z).self::pair(40, self::number($height)).self::pair(1, self::escape($text)).self::pair(100, 'AcDbText'));
+        $this->entity(
+            'TEXT',
+            $layer,
+            'AcDbText',
+            $this->xyz($x, $y, $z).self::pair(40, self::number($height)).self::pair(1, self::escape($text)).self::pair(100, 'AcDbText'),
+        );
     }
 
     /** @param list<array{float, float, float}> $vertices */
     public function polyline3d(string $layer, array $vertices, bool $closed = false): void
     {
         $layer = self::layerName($layer);
-        $owner = $this->entity('POLYLINE', $layer, 'AcDb3dPolyline', self::pair(66, '1').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0').self::pair(70, (string) (8 + (int) $closed)));
+        $owner = $this->entity(
+            'POLYLINE',
+            $layer,
+            'AcDb3dPolyline',
+            self::pair(66, '1').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0')
+                .self::pair(70, (string) (8 + (int) $closed)),
+        );
         foreach ($vertices as [$x, $y, $z]) {
-            $this->put(self::pair(0, 'VERTEX').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, $layer)
-                .self::pair(100, 'AcDbVertex').self::pair(100, 'AcDb3dPolylineVertex').$this->xyz($x, $y, $z).self::pair(70, '32'));
+            $this->put(self::pair(0, 'VERTEX').self::pair(5, $this->nextHandle()).self::pair(330, $owner)
+                .self::pair(100, 'AcDbEntity').self::pair(8, $layer).self::pair(100, 'AcDbVertex')
+                    .self::pair(100, 'AcDb3dPolylineVertex').$this->xyz($x, $y, $z).self::pair(70, '32'));
         }
         $end = self::pair(0, 'SEQEND').self::pair(5, $this->nextHandle()).self::pair(330, $owner);
         $this->put($end.self::pair(100, 'AcDbEntity').self::pair(8, $layer));
@@ -100,24 +112,42 @@ final class DxfWriter
 
     private function tables(): string
     {
-        $table = static fn (string $name, string $handle, int $count, string $body): string => self::pair(0, 'TABLE').self::pair(2, $name).self::pair(5, $handle).self::pair(330, '0').self::pair(100, 'AcDbSymbolTable').self::pair(70, (string) $count).$body.self::pair(0, 'ENDTAB');
-        $record = static fn (string $type, string $handle, string $owner, string $class, string $body, int $code = 5): string => self::pair(0, $type).self::pair($code, $handle).self::pair(330, $owner).self::pair(100, 'AcDbSymbolTableRecord').self::pair(100, $class).$body;
+        $table = static fn (string $name, string $handle, int $count, string $body): string => self::pair(0, 'TABLE')
+            .self::pair(2, $name).self::pair(5, $handle).self::pair(330, '0').self::pair(100, 'AcDbSymbolTable')
+            .self::pair(70, (string) $count).$body.self::pair(0, 'ENDTAB');
+        $record = static fn (
+            string $type, string $handle, string $owner, string $class, string $body, int $code = 5,
+        ): string => self::pair(0, $type)
+            .self::pair($code, $handle).self::pair(330, $owner).self::pair(100, 'AcDbSymbolTableRecord')
+            .self::pair(100, $class).$body;
         $lineTypes = '';
         foreach (['ByBlock' => '14', 'ByLayer' => '15', 'Continuous' => '16'] as $name => $handle) {
-            $lineTypes .= $record('LTYPE', $handle, '5', 'AcDbLinetypeTableRecord', self::pair(2, $name).self::pair(70, '0').self::pair(3, '').self::pair(72, '65').self::pair(73, '0').self::pair(40, '0.0'));
+            $lineTypes .= $record(
+                'LTYPE', $handle, '5', 'AcDbLinetypeTableRecord',
+                self::pair(2, $name).self::pair(70, '0').self::pair(3, '').self::pair(72, '65').self::pair(73, '0').self::pair(40, '0.0'),
+            );
         }
         $layers = '';
         $number = 0x40;
         foreach ($this->layers as $name => $colour) {
-            $layers .= $record('LAYER', dechex($number++), '2', 'AcDbLayerTableRecord', self::pair(2, (string) $name).self::pair(70, '0').self::pair(62, (string) $colour).self::pair(6, 'Continuous'));
+            $layers .= $record(
+                'LAYER', dechex($number++), '2', 'AcDbLayerTableRecord',
+                self::pair(2, (string) $name).self::pair(70, '0').self::pair(62, (string) $colour).self::pair(6, 'Continuous'),
+            );
         }
-        $style = $record('STYLE', '11', '3', 'AcDbTextStyleTableRecord', self::pair(2, 'Standard').self::pair(70, '0').self::pair(40, '0.0').self::pair(41, '1.0').self::pair(50, '0.0').self::pair(71, '0').self::pair(42, '1.0').self::pair(3, 'txt').self::pair(4, ''));
-        $blocks = $record('BLOCK_RECORD', '1F', '1', 'AcDbBlockTableRecord', self::pair(2, '*Model_Space')).$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'));
+        $style = self::pair(2, 'Standard').self::pair(70, '0').self::pair(40, '0.0').self::pair(41, '1.0')
+            .self::pair(50, '0.0').self::pair(71, '0').self::pair(42, '1.0').self::pair(3, 'txt').self::pair(4, '');
+        $style = $record('STYLE', '11', '3', 'AcDbTextStyleTableRecord', $style);
+        $blocks = $record('BLOCK_RECORD', '1F', '1', 'AcDbBlockTableRecord', self::pair(2, '*Model_Space'))
+            .$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'));
 
-        return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3, $lineTypes).$table('LAYER', '2', \count($this->layers), $layers).$table('STYLE', '3', 1, $style)
+        return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3, $lineTypes)
+            .$table('LAYER', '2', \count($this->layers), $layers).$table('STYLE', '3', 1, $style)
             .$table('VIEW', '6', 0, '').$table('UCS', '7', 0, '')
             .$table('APPID', '9', 1, $record('APPID', '12', '9', 'AcDbRegAppTableRecord', self::pair(2, 'ACAD').self::pair(70, '0')))
-            .self::pair(0, 'TABLE').self::pair(2, 'DIMSTYLE').self::pair(5, 'A').self::pair(330, '0').self::pair(100, 'AcDbSymbolTable').self::pair(70, '0').self::pair(100, 'AcDbDimStyleTable').self::pair(0, 'ENDTAB')
+            .self::pair(0, 'TABLE').self::pair(2, 'DIMSTYLE').self::pair(5, 'A').self::pair(330, '0')
+                .self::pair(100, 'AcDbSymbolTable').self::pair(70, '0').self::pair(100, 'AcDbDimStyleTable')
+                .self::pair(0, 'ENDTAB')
             .$table('BLOCK_RECORD', '1', 2, $blocks);
     }
 
@@ -125,8 +155,12 @@ final class DxfWriter
     {
         $text = '';
         foreach ([['*Model_Space', '1F', '20', '21'], ['*Paper_Space', '1B', '1C', '1D']] as [$name, $owner, $begin, $end]) {
-            $text .= self::pair(0, 'BLOCK').self::pair(5, $begin).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, 'AcDbBlockBegin').self::pair(2, $name).self::pair(70, '0').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0').self::pair(3, $name).self::pair(1, '')
-                .self::pair(0, 'ENDBLK').self::pair(5, $end).self::pair(330, $owner).self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, 'AcDbBlockEnd');
+            $text .= self::pair(0, 'BLOCK').self::pair(5, $begin).self::pair(330, $owner)
+                .self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, 'AcDbBlockBegin')
+                .self::pair(2, $name).self::pair(70, '0').self::pair(10, '0.0').self::pair(20, '0.0')
+                .self::pair(30, '0.0').self::pair(3, $name).self::pair(1, '')
+                .self::pair(0, 'ENDBLK').self::pair(5, $end).self::pair(330, $owner).self::pair(100, 'AcDbEntity')
+                    .self::pair(8, '0').self::pair(100, 'AcDbBlockEnd');
         }
 
         return $text;
@@ -134,7 +168,8 @@ final class DxfWriter
 
     private function objects(): string
     {
-        return self::pair(0, 'DICTIONARY').self::pair(5, 'C').self::pair(330, '0').self::pair(100, 'AcDbDictionary').self::pair(281, '1').self::pair(3, 'ACAD_GROUP').self::pair(350, 'D')
+        return self::pair(0, 'DICTIONARY').self::pair(5, 'C').self::pair(330, '0').self::pair(100, 'AcDbDictionary')
+            .self::pair(281, '1').self::pair(3, 'ACAD_GROUP').self::pair(350, 'D')
             .self::pair(0, 'DICTIONARY').self::pair(5, 'D').self::pair(330, 'C').self::pair(100, 'AcDbDictionary').self::pair(281, '1');
     }
 

@@ -50,7 +50,8 @@ final class SurfaceLines
                 $vertices = self::vertices($part, 'LineString' === $type ? "$path.geometry.coordinates" : "$path.geometry.coordinates[$k]");
                 $name = $feature['properties']['name'] ?? null;
                 $name = \is_string($name) && '' !== $name ? \sprintf('%s (%s)', $path, $name) : $path;
-                $closed = \count($vertices) > 1 && \array_slice($vertices[0], 0, 2) === \array_slice($vertices[\count($vertices) - 1], 0, 2);
+                $closed = \count($vertices) > 1
+                    && \array_slice($vertices[0], 0, 2) === \array_slice($vertices[\count($vertices) - 1], 0, 2);
                 if (SurfaceLine::BREAKLINE !== $role) {
                     if ($closed) {
                         array_pop($vertices);
@@ -111,7 +112,10 @@ final class SurfaceLines
                 for ($i = 0, $n = \count($line); $i < $n; $i += 2) {
                     $coordinates[] = [round($line[$i], 6), round($line[$i + 1], 6), $level['h']];
                 }
-                $features[] = ['type' => 'Feature', 'properties' => ['role' => 'contour', 'h' => $level['h']], 'geometry' => ['type' => 'LineString', 'coordinates' => $coordinates]];
+                $features[] = [
+                    'type' => 'Feature', 'properties' => ['role' => 'contour', 'h' => $level['h']],
+                    'geometry' => ['type' => 'LineString', 'coordinates' => $coordinates],
+                ];
             }
         }
 

@@ -23,7 +23,11 @@ final class LandXmlSurface
         $xml->writeAttribute('time', $at->format('H:i:s'));
         $xml->startElement('Units');
         $xml->startElement('Metric');
-        foreach (['areaUnit' => 'squareMeter', 'linearUnit' => 'meter', 'volumeUnit' => 'cubicMeter', 'temperatureUnit' => 'celsius', 'pressureUnit' => 'milliBars', 'angularUnit' => 'decimal degrees', 'directionUnit' => 'decimal degrees'] as $key => $value) {
+        foreach ([
+            'areaUnit' => 'squareMeter', 'linearUnit' => 'meter', 'volumeUnit' => 'cubicMeter',
+            'temperatureUnit' => 'celsius', 'pressureUnit' => 'milliBars', 'angularUnit' => 'decimal degrees',
+            'directionUnit' => 'decimal degrees',
+        ] as $key => $value) {
             $xml->writeAttribute($key, $value);
         }
         $xml->endElement();

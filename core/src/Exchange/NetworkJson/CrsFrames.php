@@ -28,7 +28,8 @@ final readonly class CrsFrames
             if (null !== $system->vertical) {
                 throw new UnusableInput('frame.crs', 'name the horizontal system alone, and the geoid file in frame.geoid');
             }
-            $path = null === $geoid || (file_exists($geoid) && !is_dir($geoid)) ? $geoid : $this->files->find([$geoid]) ?? throw new UnusableInput('frame.geoid', \sprintf('the geoid file %s cannot be read; is the path right?', $geoid));
+            $path = null === $geoid || (file_exists($geoid) && !is_dir($geoid)) ? $geoid : $this->files->find([$geoid])
+                ?? throw new UnusableInput('frame.geoid', \sprintf('the geoid file %s cannot be read; is the path right?', $geoid));
 
             return new GridFrame($system->horizontal, null === $path ? null : $this->files->geoid($path));
         } catch (UnknownSystem|UnsupportedMethod $e) {

@@ -48,7 +48,10 @@ final class NetworkJsonReader
         try {
             $document = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
         } catch (\JsonException $e) {
-            throw new UnusableInput('', \sprintf('not JSON (%s); a network file starts with {"format": "mensura-network/1", ...}', lcfirst($e->getMessage())));
+            throw new UnusableInput(
+                '',
+                \sprintf('not JSON (%s); a network file starts with {"format": "mensura-network/1", ...}', lcfirst($e->getMessage())),
+            );
         }
         if (!\is_array($document) || 'mensura-network/1' !== ($document['format'] ?? null)) {
             throw new UnusableInput('format', 'must be "mensura-network/1"');
@@ -68,7 +71,10 @@ final class NetworkJsonReader
             throw new UnusableInput('observations', 'there are none');
         }
 
-        return new NetworkDefinition($this->frame($document['frame'] ?? null), $this->settings($document['settings'] ?? []), $stations, $observations);
+        return new NetworkDefinition(
+            $this->frame($document['frame'] ?? null), $this->settings($document['settings'] ?? []), $stations,
+            $observations,
+        );
     }
 
     private function frame(mixed $frame): Frame
@@ -108,7 +114,14 @@ final class NetworkJsonReader
         }
         $distance = $sigma['distance'] ?? null;
         if (null !== $distance) {
-            if (!\is_array($distance) || !isset($distance[0]) || !\is_int($distance[0]) && !\is_float($distance[0]) || isset($distance[1]) && !\is_int($distance[1]) && !\is_float($distance[1])) {
+            if (!\is_array($distance)
+                || !isset($distance[0])
+                || !\is_int($distance[0])
+                && !\is_float($distance[0])
+                || isset($distance[1])
+                && !\is_int($distance[1])
+                && !\is_float($distance[1])
+            ) {
                 throw new UnusableInput('settings.sigma.distance', 'must be [metres, parts per million]');
             }
             $distance = [(float) $distance[0], (float) ($distance[1] ?? 0.0)];
@@ -118,7 +131,10 @@ final class NetworkJsonReader
         }
         $refraction = $this->number($settings, 'refraction', 'settings') ?? 0.13;
         if (abs($refraction) > self::REFRACTION) {
-            throw new UnusableInput('settings.refraction', \sprintf('must lie between -%1$s and %1$s, a part of the curvature of the earth', self::REFRACTION));
+            throw new UnusableInput(
+                'settings.refraction',
+                \sprintf('must lie between -%1$s and %1$s, a part of the curvature of the earth', self::REFRACTION),
+            );
         }
         $scale = $settings['scaleByVarianceFactor'] ?? false;
         if (!\is_bool($scale)) {
@@ -166,7 +182,10 @@ final class NetworkJsonReader
             $isFixed = \in_array($component, $held, true);
             $deviation = $this->positive($sds, $component, "$path.sd");
             if (null === $value && ($isFixed || null !== $deviation)) {
-                throw new UnusableInput("$path.$component", \sprintf('station "%s" is held or weighted in %s but has no value for it', $id, $component));
+                throw new UnusableInput(
+                    "$path.$component",
+                    \sprintf('station "%s" is held or weighted in %s but has no value for it', $id, $component),
+                );
             }
             $coordinates[] = $value;
             $sd[] = $deviation;
@@ -181,7 +200,12 @@ final class NetworkJsonReader
     {
         $type = $o['type'] ?? null;
         $kind = ObservationKind::tryFrom(\is_string($type) ? $type : '')
-            ?? throw new UnusableInput("$path.type", \sprintf('%s; it must be one of %s', null === $type ? 'is missing' : json_encode($type, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES).' is no kind of observation', implode(', ', array_map(static fn (ObservationKind $k): string => $k->value, ObservationKind::cases()))));
+            ?? throw new UnusableInput("$path.type", \sprintf(
+                '%s; it must be one of %s',
+                null === $type ? 'is missing' : json_encode($type, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)
+                    .' is no kind of observation',
+                implode(', ', array_map(static fn (ObservationKind $k): string => $k->value, ObservationKind::cases())),
+            ));
         $isAngle = ObservationKind::Angle === $kind;
         $from = $this->name($o, $isAngle ? 'at' : 'from', $path);
         $to = $this->name($o, 'to', $path);
@@ -215,7 +239,11 @@ final class NetworkJsonReader
             }
         }
 
-        return new Observation($kind, $from, $to, $value, $this->positive($o, 'sd', $path), null === $set ? null : (string) $set, $isAngle ? $this->name($o, 'back', $path) : null, $heights[0], $heights[1], used: ['full' === $use, false, false]);
+        return new Observation(
+            $kind, $from, $to, $value, $this->positive($o, 'sd', $path), null === $set ? null : (string) $set,
+            $isAngle ? $this->name($o, 'back', $path) : null, $heights[0], $heights[1],
+            used: ['full' === $use, false, false],
+        );
     }
 
     /** @param array<mixed> $o */

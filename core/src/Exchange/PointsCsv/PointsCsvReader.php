@@ -56,7 +56,10 @@ final class PointsCsvReader
             if (!is_numeric($e) || !is_numeric($n) || !is_numeric($h = rtrim((string) $h))) {
                 foreach (['e' => $e, 'n' => $n, 'h' => $h] as $column => $value) {
                     if (!is_numeric(trim((string) $value))) {
-                        throw new UnusableInput("$name line $number", \sprintf('column %s: "%s" is not a number', $column, trim((string) $value)));
+                        throw new UnusableInput(
+                            "$name line $number",
+                            \sprintf('column %s: "%s" is not a number', $column, trim((string) $value)),
+                        );
                     }
                 }
             }

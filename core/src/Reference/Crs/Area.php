@@ -9,8 +9,16 @@ final readonly class Area
 {
     public function __construct(public float $south, public float $west, public float $north, public float $east, public string $name = '')
     {
-        if (is_nan($south + $west + $north + $east) || abs($south) > 90.0 || abs($north) > 90.0 || $south > $north || abs($west) > 180.0 || abs($east) > 180.0) {
-            throw new \DomainException('An area is south, west, north, east in degrees: latitudes within 90, south below north, longitudes within 180.');
+        if (is_nan($south + $west + $north + $east)
+            || abs($south) > 90.0
+            || abs($north) > 90.0
+            || $south > $north
+            || abs($west) > 180.0
+            || abs($east) > 180.0
+        ) {
+            throw new \DomainException(
+                'An area is south, west, north, east in degrees: latitudes within 90, south below north, longitudes within 180.',
+            );
         }
     }
 
@@ -85,7 +93,10 @@ final readonly class Area
         }
         $east = $west + $width;
 
-        return new self($south, $west, $north, $east > 180.0 ? $east - 360.0 : $east, $this->width() < $other->width() ? $this->name : $other->name);
+        return new self(
+            $south, $west, $north, $east > 180.0 ? $east - 360.0 : $east,
+            $this->width() < $other->width() ? $this->name : $other->name,
+        );
     }
 
     /** Degrees of longitude. */

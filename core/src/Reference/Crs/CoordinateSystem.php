@@ -7,8 +7,12 @@ namespace Mensura\Reference\Crs;
 /** A horizontal system, alone or with a vertical one. */
 final readonly class CoordinateSystem
 {
-    public function __construct(public HorizontalSystem $horizontal, public ?VerticalSystem $vertical = null, private ?string $compoundName = null, private ?string $compoundCode = null)
-    {
+    public function __construct(
+        public HorizontalSystem $horizontal,
+        public ?VerticalSystem $vertical = null,
+        private ?string $compoundName = null,
+        private ?string $compoundCode = null,
+    ) {
     }
 
     public function name(): string
@@ -25,7 +29,8 @@ final readonly class CoordinateSystem
             return $this->horizontal->code;
         }
 
-        return null !== $this->horizontal->code && null !== $this->vertical->code ? $this->horizontal->code.'+'.$this->vertical->code : null;
+        return null !== $this->horizontal->code
+            && null !== $this->vertical->code ? $this->horizontal->code.'+'.$this->vertical->code : null;
     }
 
     /** Whether the third coordinate is part of the system, as ellipsoidal or as gravity-related height. */

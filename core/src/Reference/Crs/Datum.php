@@ -39,7 +39,8 @@ final readonly class Datum
             return false;
         }
 
-        return null !== $this->code && null !== $other->code ? $this->code === $other->code : self::key($this->name) === self::key($other->name);
+        return null !== $this->code
+            && null !== $other->code ? $this->code === $other->code : self::key($this->name) === self::key($other->name);
     }
 
     /** A datum's name with what spellings differ in left out. */

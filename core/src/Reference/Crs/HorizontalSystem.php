@@ -54,8 +54,10 @@ final readonly class HorizontalSystem
     public function with(?string $name = null, ?int $dimension = null, ?float $unit = null, ?string $unitName = null): self
     {
         return new self(
-            $this->kind, $this->code, $name ?? $this->name, $this->datum, $this->geodetic, $dimension ?? $this->dimension, $this->conversion,
-            $this->projection, $unit ?? $this->unit, $unitName ?? $this->unitName, $this->axes, $this->area, $this->deprecated, $this->successor,
+            $this->kind, $this->code, $name ?? $this->name, $this->datum, $this->geodetic,
+            $dimension ?? $this->dimension, $this->conversion,
+            $this->projection, $unit ?? $this->unit, $unitName ?? $this->unitName, $this->axes, $this->area,
+            $this->deprecated, $this->successor,
             $this->binding, $this->geodeticName,
         );
     }
@@ -68,7 +70,8 @@ final readonly class HorizontalSystem
     /** The projection of a projected system. */
     public function plane(): Projection
     {
-        return $this->projection ?? throw new \DomainException(\sprintf('%s is %s, not projected: it has no eastings and northings.', $this->name, $this->kind));
+        return $this->projection
+            ?? throw new \DomainException(\sprintf('%s is %s, not projected: it has no eastings and northings.', $this->name, $this->kind));
     }
 
     public function isProjected(): bool

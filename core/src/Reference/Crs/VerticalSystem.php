@@ -34,6 +34,7 @@ final readonly class VerticalSystem
 
     public function sameDatum(self $other): bool
     {
-        return null !== $this->datum && null !== $other->datum ? $this->datum === $other->datum : Datum::key($this->datumName) === Datum::key($other->datumName);
+        return null !== $this->datum
+            && null !== $other->datum ? $this->datum === $other->datum : Datum::key($this->datumName) === Datum::key($other->datumName);
     }
 }

@@ -29,7 +29,8 @@ final class GeoTiff
     {
         $little = str_starts_with($bytes, 'II');
         $tags = self::tags($name, $bytes, $little);
-        $one = static fn (int $tag, int|float|null $default = null): int|float => $tags[$tag][0] ?? $default ?? throw new UnreadableGrid(\sprintf('%s: TIFF tag %d is missing', $name, $tag));
+        $one = static fn (int $tag, int|float|null $default = null): int|float => $tags[$tag][0] ?? $default ??
+            throw new UnreadableGrid(\sprintf('%s: TIFF tag %d is missing', $name, $tag));
         $columns = (int) $one(256);
         $rows = (int) $one(257);
         $bits = (int) $one(258, 1);
@@ -64,14 +65,20 @@ final class GeoTiff
             default => throw new UnreadableGrid(\sprintf('%s: samples of %d bits and format %d are not read', $name, $bits, $format)),
         };
         if ($rows < 2 || $columns < 2 || $rows * $columns > self::MOST_NODES) {
-            throw new UnreadableGrid(\sprintf('%s: %d rows of %d is not a grid that can be read (at most %d million nodes)', $name, $rows, $columns, intdiv(self::MOST_NODES, 1_000_000)));
+            throw new UnreadableGrid(\sprintf(
+                '%s: %d rows of %d is not a grid that can be read (at most %d million nodes)', $name, $rows, $columns,
+                intdiv(self::MOST_NODES, 1_000_000),
+            ));
         }
         $tiled = isset($tags[324]);
         $blockWidth = $tiled ? (int) $one(322) : $columns;
         $blockHeight = $tiled ? (int) $one(323) : min($rows, (int) $one(278, $rows));
         $size = intdiv($bits, 8);
         if ($blockWidth < 1 || $blockHeight < 1 || $blockWidth * $blockHeight * $size > self::MOST_BLOCK) {
-            throw new UnreadableGrid(\sprintf('%s: a %s of %d by %d samples cannot be read', $name, $tiled ? 'tile' : 'strip', $blockWidth, $blockHeight));
+            throw new UnreadableGrid(\sprintf(
+                '%s: a %s of %d by %d samples cannot be read', $name, $tiled ? 'tile' : 'strip', $blockWidth,
+                $blockHeight,
+            ));
         }
         $offsets = $tags[$tiled ? 324 : 273] ?? [];
         $counts = $tags[$tiled ? 325 : 279] ?? [];
@@ -93,18 +100,25 @@ final class GeoTiff
                     1 => $block,
                     8, 32946 => @gzuncompress($block, $most),
                     5 => self::lzw($block, $most),
-                    default => throw new UnreadableGrid(\sprintf('%s: compression %d is not read (none, LZW and deflate are)', $name, $compression)),
+                    default => throw new UnreadableGrid(\sprintf(
+                        '%s: compression %d is not read (none, LZW and deflate are)', $name, $compression,
+                    )),
                 };
                 $height = $tiled ? $blockHeight : min($blockHeight, $rows - $by * $blockHeight);
                 if (false === $block || \strlen($block) < $height * $blockWidth * $size) {
-                    throw new UnreadableGrid(\sprintf('%s is damaged, cut short or larger than its layout says in block %d', $name, $i + 1));
+                    throw new UnreadableGrid(\sprintf(
+                        '%s is damaged, cut short or larger than its layout says in block %d', $name, $i + 1,
+                    ));
                 }
                 for ($r = 0; $r < $height; ++$r) {
                     $row = $by * $blockHeight + $r;
                     if ($row >= $rows) {
                         break;
                     }
-                    $values = self::row(substr($block, $r * $blockWidth * $size, $blockWidth * $size), $code, $size, $predictor, $little, 2 === $format, $bits);
+                    $values = self::row(
+                        substr($block, $r * $blockWidth * $size, $blockWidth * $size), $code, $size, $predictor,
+                        $little, 2 === $format, $bits,
+                    );
                     $values = \array_slice($values, 0, min($blockWidth, $columns - $bx * $blockWidth));
                     if (null !== $empty) {
                         foreach ($values as $k => $value) {
@@ -160,7 +174,8 @@ final class GeoTiff
                 throw new UnreadableGrid(\sprintf('%s is cut short: tag %d points beyond its end', $name, $tag));
             }
             $code = match ($type) {
-                1, 2, 7 => 'C', 6 => 'c', 3, 8 => $short, 4, 9 => $long, 11 => $little ? 'g' : 'G', 12 => $little ? 'e' : 'E', default => null,
+                1, 2, 7 => 'C', 6 => 'c', 3, 8 => $short, 4, 9 => $long, 11 => $little ? 'g' : 'G',
+                12 => $little ? 'e' : 'E', default => null,
             };
             if (null !== $code && $n > 0) {
                 $tags[$tag] = array_values(unpack($code.$n, $bytes, $from) ?: []);

@@ -18,8 +18,16 @@ final readonly class GeoidExtract
     private const FARTHEST_KM = 100.0;
     private const MOST_NODES = 25_000_000;
 
-    private function __construct(private GeoidGrid $source, public float $south, public float $west, public float $dLat, public float $dLon, public int $rows, public int $columns, public bool $sameStep)
-    {
+    private function __construct(
+        private GeoidGrid $source,
+        public float $south,
+        public float $west,
+        public float $dLat,
+        public float $dLon,
+        public int $rows,
+        public int $columns,
+        public bool $sameStep,
+    ) {
     }
 
     /**
@@ -57,10 +65,17 @@ final readonly class GeoidExtract
             }
         }
         if ($rows * $columns > self::MOST_NODES) {
-            throw new UnreadableGrid(\sprintf('%d by %d nodes are too many for an extract; take a smaller area or a wider step', $rows, $columns));
+            throw new UnreadableGrid(\sprintf(
+                '%d by %d nodes are too many for an extract; take a smaller area or a wider step',
+                $rows,
+                $columns,
+            ));
         }
         $west = $west > 180.0 ? $west - 360.0 : $west;
-        $extract = new self($source, $south, $west, $dLat, $dLon, $rows, $columns, null === $step || abs($step - $source->dLat) < 1e-12 && abs($step - $source->dLon) < 1e-12);
+        $extract = new self(
+            $source, $south, $west, $dLat, $dLon, $rows, $columns,
+            null === $step || abs($step - $source->dLat) < 1e-12 && abs($step - $source->dLon) < 1e-12,
+        );
         foreach ([[0, 0], [0, $columns - 1], [$rows - 1, 0], [$rows - 1, $columns - 1]] as [$r, $c]) {
             try {
                 $source->height($extract->lat($r), $extract->lon($c));

@@ -42,10 +42,15 @@ final readonly class GeoidGrid
             throw new UnreadableGrid(\sprintf('%s: a geoid grid needs two rows and two columns at least, and positive steps', $name));
         }
         if ($south < -90.0 - 1e-9 || $south + $dLat * ($rows - 1) > 90.0 + 1e-6) {
-            throw new UnreadableGrid(\sprintf('%s: its latitudes, %s to %s, leave -90 to 90 degrees', $name, $south, $south + $dLat * ($rows - 1)));
+            throw new UnreadableGrid(\sprintf(
+                '%s: its latitudes, %s to %s, leave -90 to 90 degrees', $name, $south, $south + $dLat * ($rows - 1),
+            ));
         }
         if (\strlen($values) !== 4 * $rows * $columns) {
-            throw new UnreadableGrid(\sprintf('%s holds %d values where %d rows of %d need %d', $name, intdiv(\strlen($values), 4), $rows, $columns, $rows * $columns));
+            throw new UnreadableGrid(\sprintf(
+                '%s holds %d values where %d rows of %d need %d', $name, intdiv(\strlen($values), 4), $rows, $columns,
+                $rows * $columns,
+            ));
         }
         $this->round = abs($columns * $dLon - 360.0) < 0.5 * $dLon;
     }

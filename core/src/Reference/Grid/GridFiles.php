@@ -95,7 +95,9 @@ final class GridFiles
             }
             $key = strtolower($name);
             foreach ($this->files as $file => $path) {
-                if (strtolower($file) === $key || strtolower(pathinfo($file, \PATHINFO_FILENAME)) === strtolower(pathinfo($name, \PATHINFO_FILENAME))) {
+                if (strtolower($file) === $key
+                    || strtolower(pathinfo($file, \PATHINFO_FILENAME)) === strtolower(pathinfo($name, \PATHINFO_FILENAME))
+                ) {
                     return $path;
                 }
             }

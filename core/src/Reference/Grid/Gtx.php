@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Mensura\Reference\Grid;
 
-/** GTX binary geoid grids (NOAA VDatum): south, west, steps as big-endian doubles, rows and columns, big-endian floats from the south-west. */
+/**
+ * GTX binary geoid grids (NOAA VDatum): south, west, steps as big-endian doubles, rows and columns, big-endian floats
+ * from the south-west.
+ */
 final class Gtx
 {
     /** @throws UnreadableGrid */
@@ -21,7 +24,10 @@ final class Gtx
         }
         $need = 40 + 4 * $h['r'] * $h['c'];
         if (\strlen($bytes) < $need) {
-            throw new UnreadableGrid(\sprintf('%s is cut short: %d bytes where %d rows of %d need %d', $name, \strlen($bytes), $h['r'], $h['c'], $need));
+            throw new UnreadableGrid(\sprintf(
+                '%s is cut short: %d bytes where %d rows of %d need %d', $name, \strlen($bytes), $h['r'], $h['c'],
+                $need,
+            ));
         }
 
         return new GeoidGrid($name, $h['s'], $h['w'], $h['y'], $h['x'], $h['r'], $h['c'], substr($bytes, 40, $need - 40));

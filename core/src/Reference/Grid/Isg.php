@@ -67,14 +67,19 @@ final class Isg
         if (abs($west + $columns * $dLon - $east) < 0.3 * $dLon) {
             $west += $dLon / 2.0;
         } elseif (abs($west + ($columns - 1) * $dLon - $east) > 0.3 * $dLon) {
-            throw new UnreadableGrid(\sprintf('%s: %d columns of %s degrees do not reach from %s to %s', $name, $columns, $dLon, $west, $east));
+            throw new UnreadableGrid(\sprintf(
+                '%s: %d columns of %s degrees do not reach from %s to %s', $name, $columns, $dLon, $west, $east,
+            ));
         } else {
             $dLon = ($east - $west) / ($columns - 1);
         }
         $start = strpos($text, "\n", $end);
         $values = preg_split('/\s+/', trim(substr($text, false === $start ? \strlen($text) : $start)), -1, \PREG_SPLIT_NO_EMPTY) ?: [];
         if (\count($values) !== $rows * $columns) {
-            throw new UnreadableGrid(\sprintf('%s holds %d values where %d rows of %d need %d; is it cut short?', $name, \count($values), $rows, $columns, $rows * $columns));
+            throw new UnreadableGrid(\sprintf(
+                '%s holds %d values where %d rows of %d need %d; is it cut short?', $name, \count($values), $rows,
+                $columns, $rows * $columns,
+            ));
         }
         $packed = [];
         foreach (array_chunk($values, $columns) as $r => $row) {
@@ -87,7 +92,10 @@ final class Isg
             $packed[] = pack('G*', ...$row);
         }
 
-        return new GeoidGrid($name, $south, $west, $dLat, $dLon, $rows, $columns, implode('', array_reverse($packed)), $head['ref ellipsoid'] ?? '');
+        return new GeoidGrid(
+            $name, $south, $west, $dLat, $dLon, $rows, $columns, implode('', array_reverse($packed)),
+            $head['ref ellipsoid'] ?? '',
+        );
     }
 
     /** Version 1.0, geoid heights in metres to 0.1 mm. */

@@ -15,7 +15,10 @@ final class Ntv2Grid
     /**
      * Sub-grids: limits and steps in degrees, positive east, and the packed nodes.
      *
-     * @var list<array{name: string, south: float, north: float, west: float, east: float, dLat: float, dLon: float, rows: int, columns: int, nodes: string}>
+     * @var list<array{
+     *     name: string, south: float, north: float, west: float, east: float, dLat: float, dLon: float, rows: int,
+     *     columns: int, nodes: string,
+     * }>
      */
     private array $grids = [];
 
@@ -56,7 +59,10 @@ final class Ntv2Grid
         if ('SECONDS' !== trim(substr($bytes, 56, 8))) {
             throw new UnreadableGrid(\sprintf('%s: shifts in "%s" are not read, only in SECONDS', $name, trim(substr($bytes, 56, 8))));
         }
-        [$this->fromA, $this->fromB, $this->toA, $this->toB] = array_map(static fn (int $record): float => unpack($double, $bytes, 16 * $record + 8)[1], [7, 8, 9, 10]);
+        [$this->fromA, $this->fromB, $this->toA, $this->toB] = array_map(
+            static fn (int $record): float => unpack($double, $bytes, 16 * $record + 8)[1],
+            [7, 8, 9, 10],
+        );
         $at = 176;
         $names = [];
         for ($g = 0; $g < $count; ++$g) {
@@ -70,7 +76,10 @@ final class Ntv2Grid
             $rows = 0.0 === $dLat ? 0 : (int) round(($value(5) - $value(4)) / $dLat) + 1;
             $columns = 0.0 === $dLon ? 0 : (int) round(($value(7) - $value(6)) / $dLon) + 1;
             if ($rows < 2 || $columns < 2 || $rows * $columns !== $nodes) {
-                throw new UnreadableGrid(\sprintf('%s: sub-grid %d has %d nodes where its limits ask for %d by %d', $name, $g + 1, $nodes, $rows, $columns));
+                throw new UnreadableGrid(\sprintf(
+                    '%s: sub-grid %d has %d nodes where its limits ask for %d by %d', $name, $g + 1, $nodes, $rows,
+                    $columns,
+                ));
             }
             if (\strlen($bytes) < $at + 176 + 16 * $nodes) {
                 throw new UnreadableGrid(\sprintf('%s is cut short in sub-grid %d', $name, $g + 1));
@@ -169,14 +178,20 @@ final class Ntv2Grid
     {
         $of = fn (string $side): array => array_map(fn (int $g): float => (float) $this->grids[$g][$side], $this->roots);
 
-        return new Area(max(-90.0, min([90.0, ...$of('south')])), max(-180.0, min([180.0, ...$of('west')])), min(90.0, max([-90.0, ...$of('north')])), min(180.0, max([-180.0, ...$of('east')])), $this->name);
+        return new Area(
+            max(-90.0, min([90.0, ...$of('south')])), max(-180.0, min([180.0, ...$of('west')])),
+            min(90.0, max([-90.0, ...$of('north')])), min(180.0, max([-180.0, ...$of('east')])), $this->name,
+        );
     }
 
     private function covers(int $g, float $lat, float $lon): bool
     {
         $grid = $this->grids[$g];
 
-        return $lat >= $grid['south'] - 1e-12 && $lat <= $grid['north'] + 1e-12 && $lon >= $grid['west'] - 1e-12 && $lon <= $grid['east'] + 1e-12;
+        return $lat >= $grid['south'] - 1e-12
+            && $lat <= $grid['north'] + 1e-12
+            && $lon >= $grid['west'] - 1e-12
+            && $lon <= $grid['east'] + 1e-12;
     }
 
     /** @return array{float, float} */

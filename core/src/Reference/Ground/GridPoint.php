@@ -53,7 +53,10 @@ final readonly class GridPoint
         $det = $eLat * $nLon - $eLon * $nLat;
         $ground = [$m * $nLon / $det, -$m * $eLon / $det, -$v * cos($lat) * $nLat / $det, $v * cos($lat) * $eLat / $det];
 
-        return new self(rad2deg($lat), rad2deg($lon), -rad2deg(atan2($eLat, $nLat)), hypot($eLat, $nLat) / $m, hypot($eLon, $nLon) / ($v * cos($lat)), $radius / ($radius + $height), $height, $radius, $ground);
+        return new self(
+            rad2deg($lat), rad2deg($lon), -rad2deg(atan2($eLat, $nLat)), hypot($eLat, $nLat) / $m,
+            hypot($eLon, $nLon) / ($v * cos($lat)), $radius / ($radius + $height), $height, $radius, $ground,
+        );
     }
 
     /** Point scale factor along a grid bearing (degrees), of a projection of any kind. */

@@ -41,7 +41,10 @@ final readonly class Inverse
     {
         $from = GridPoint::at($system, $a[0], $a[1], $a[2] + $undulationA);
         $to = GridPoint::at($system, $b[0], $b[1], $b[2] + $undulationB);
-        $middle = GridPoint::at($system, ($a[0] + $b[0]) / 2.0, ($a[1] + $b[1]) / 2.0, ($from->ellipsoidalHeight + $to->ellipsoidalHeight) / 2.0);
+        $middle = GridPoint::at(
+            $system, ($a[0] + $b[0]) / 2.0, ($a[1] + $b[1]) / 2.0,
+            ($from->ellipsoidalHeight + $to->ellipsoidalHeight) / 2.0,
+        );
         $geodesic = (new Geodesic($system->ellipsoid()))->inverse($from->latDegrees, $from->lonDegrees, $to->latDegrees, $to->lonDegrees);
         $p = $system->ellipsoid()->toCartesian(deg2rad($from->latDegrees), deg2rad($from->lonDegrees), $from->ellipsoidalHeight);
         $q = $system->ellipsoid()->toCartesian(deg2rad($to->latDegrees), deg2rad($to->lonDegrees), $to->ellipsoidalHeight);
@@ -51,7 +54,8 @@ final readonly class Inverse
         $turn = static fn (float $x): float => fmod($x + 360.0, 360.0);
 
         return new self(
-            $from, $to, $grid, $geodesic['distance'] / $factor, $geodesic['distance'], sqrt(($q[0] - $p[0]) ** 2 + ($q[1] - $p[1]) ** 2 + ($q[2] - $p[2]) ** 2),
+            $from, $to, $grid, $geodesic['distance'] / $factor, $geodesic['distance'],
+            sqrt(($q[0] - $p[0]) ** 2 + ($q[1] - $p[1]) ** 2 + ($q[2] - $p[2]) ** 2),
             $bearing, $turn($geodesic['azimuth1']), $turn($geodesic['azimuth2'] + 180.0), $b[2] - $a[2],
             ($from->scaleAlong($bearing) + 4.0 * $middle->scaleAlong($bearing) + $to->scaleAlong($bearing)) / 6.0, $factor,
         );

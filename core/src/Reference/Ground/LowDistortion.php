@@ -21,10 +21,21 @@ final class LowDistortion
     /**
      * @param float $height ellipsoidal height of the site, metres
      *
-     * @return array{system: HorizontalSystem, method: string, scale: float, ppm: array{min: float, max: float, mean: float}, other: array{method: string, min: float, max: float}}
+     * @return array{
+     *     system: HorizontalSystem, method: string, scale: float, ppm: array{min: float, max: float, mean: float},
+     *     other: array{method: string, min: float, max: float},
+     * }
      */
-    public static function propose(string $name, Datum $datum, ?string $geodetic, string $geodeticName, Area $extent, float $height, float $falseEasting = 50000.0, float $falseNorthing = 100000.0): array
-    {
+    public static function propose(
+        string $name,
+        Datum $datum,
+        ?string $geodetic,
+        string $geodeticName,
+        Area $extent,
+        float $height,
+        float $falseEasting = 50000.0,
+        float $falseNorthing = 100000.0,
+    ): array {
         $lat0 = ($extent->south + $extent->north) / 2.0;
         $lon0 = $extent->west + $extent->width() / 2.0;
         $lon0 = $lon0 > 180.0 ? $lon0 - 360.0 : $lon0;
@@ -35,17 +46,30 @@ final class LowDistortion
         $phi = deg2rad($lat0);
         $radius = sqrt($ellipsoid->meridian($phi) * $ellipsoid->primeVertical($phi));
         $scale = round(1.0 + $height / $radius, 6);
-        $origin = [8801 => deg2rad(round($lat0 * 60.0) / 60.0), 8802 => deg2rad(round($lon0 * 60.0) / 60.0 - $datum->primeMeridian), 8805 => $scale, 8806 => $falseEasting, 8807 => $falseNorthing];
+        $origin = [
+            8801 => deg2rad(round($lat0 * 60.0) / 60.0),
+            8802 => deg2rad(round($lon0 * 60.0) / 60.0 - $datum->primeMeridian), 8805 => $scale,
+            8806 => $falseEasting, 8807 => $falseNorthing,
+        ];
         $tried = [];
         foreach ([9807, 9801] as $method) {
             if (9801 === $method && abs($lat0) < 2.0) {
                 continue;
             }
             $conversion = new Conversion($method, $origin, $name);
-            $system = new HorizontalSystem(HorizontalSystem::PROJECTED, null, $name, $datum, $geodetic, 2, $conversion, Methods::projection($conversion, $ellipsoid), axes: [new Axis('E', 'east'), new Axis('N', 'north')], area: $extent, geodeticName: $geodeticName);
-            $tried[] = ['system' => $system, 'method' => Methods::METHODS[$method][0], 'scale' => $scale, 'ppm' => self::range($system, $extent, $height)];
+            $system = new HorizontalSystem(
+                HorizontalSystem::PROJECTED, null, $name, $datum, $geodetic, 2, $conversion,
+                Methods::projection($conversion, $ellipsoid), axes: [new Axis('E', 'east'), new Axis('N', 'north')],
+                area: $extent, geodeticName: $geodeticName,
+            );
+            $tried[] = [
+                'system' => $system, 'method' => Methods::METHODS[$method][0], 'scale' => $scale,
+                'ppm' => self::range($system, $extent, $height),
+            ];
         }
-        usort($tried, static fn (array $a, array $b): int => max(abs($a['ppm']['min']), abs($a['ppm']['max'])) <=> max(abs($b['ppm']['min']), abs($b['ppm']['max'])));
+        usort($tried, static fn (
+            array $a, array $b,
+        ): int => max(abs($a['ppm']['min']), abs($a['ppm']['max'])) <=> max(abs($b['ppm']['min']), abs($b['ppm']['max'])));
         $other = $tried[1] ?? $tried[0];
 
         return $tried[0] + ['other' => ['method' => $other['method'], 'min' => $other['ppm']['min'], 'max' => $other['ppm']['max']]];
@@ -65,7 +89,10 @@ final class LowDistortion
         $all = [];
         for ($i = 0; $i <= 6; ++$i) {
             for ($j = 0; $j <= 6; ++$j) {
-                $all[] = self::ppm($system, $extent->south + ($extent->north - $extent->south) * $i / 6.0, $extent->west + $extent->width() * $j / 6.0, $height);
+                $all[] = self::ppm(
+                    $system, $extent->south + ($extent->north - $extent->south) * $i / 6.0,
+                    $extent->west + $extent->width() * $j / 6.0, $height,
+                );
             }
         }
 

@@ -16,7 +16,11 @@ use Mensura\Reference\UnsupportedMethod;
 final class ScaledSystem
 {
     /** Scale, easting and northing parameter of each method that can be scaled. */
-    private const PARAMETERS = [9807 => [8805, 8806, 8807], 9801 => [8805, 8806, 8807], 9809 => [8805, 8806, 8807], 9810 => [8805, 8806, 8807], 9804 => [8805, 8806, 8807], 9812 => [8815, 8806, 8807], 9815 => [8815, 8816, 8817], 1051 => [1038, 8826, 8827]];
+    private const PARAMETERS = [
+        9807 => [8805, 8806, 8807], 9801 => [8805, 8806, 8807], 9809 => [8805, 8806, 8807],
+        9810 => [8805, 8806, 8807], 9804 => [8805, 8806, 8807], 9812 => [8815, 8806, 8807],
+        9815 => [8815, 8816, 8817], 1051 => [1038, 8826, 8827],
+    ];
 
     /**
      * @param float $factor ground over grid, 1 / combined factor
@@ -27,7 +31,10 @@ final class ScaledSystem
     {
         $conversion = $system->conversion ?? throw new UnsupportedMethod($system->label().' is not projected');
         $method = 9802 === $conversion->method ? 1051 : $conversion->method;
-        [$scale, $east, $north] = self::PARAMETERS[$method] ?? throw new UnsupportedMethod(\sprintf('%s is by a method without a scale factor that can be changed; use a localization with its scale held instead', $system->label()));
+        [$scale, $east, $north] = self::PARAMETERS[$method] ?? throw new UnsupportedMethod(\sprintf(
+            '%s is by a method without a scale factor that can be changed; use a localization with its scale held instead',
+            $system->label(),
+        ));
         if ($factor < 0.5 || $factor > 2.0 || is_nan($factor)) {
             throw new UnsupportedMethod(\sprintf('a ground factor of %s is not near 1', $factor));
         }
@@ -37,6 +44,10 @@ final class ScaledSystem
         $values[$north] = $n + $factor * (($values[$north] ?? 0.0) - $n);
         $scaled = new Conversion($method, $values, $name);
 
-        return new HorizontalSystem(HorizontalSystem::PROJECTED, null, $name, $system->datum, $system->geodetic, 2, $scaled, Methods::projection($scaled, $system->ellipsoid()), $system->unit, $system->unitName, $system->axes, $system->area, binding: $system->binding, geodeticName: $system->geodeticName);
+        return new HorizontalSystem(
+            HorizontalSystem::PROJECTED, null, $name, $system->datum, $system->geodetic, 2, $scaled,
+            Methods::projection($scaled, $system->ellipsoid()), $system->unit, $system->unitName, $system->axes,
+            $system->area, binding: $system->binding, geodeticName: $system->geodeticName,
+        );
     }
 }

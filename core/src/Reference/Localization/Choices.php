@@ -26,7 +26,8 @@ final readonly class Choices
     /** Horizontal parameters fitted. */
     public function fitted(): int
     {
-        return (null === $this->shiftE ? 1 : 0) + (null === $this->shiftN ? 1 : 0) + (null === $this->rotationDegrees ? 1 : 0) + (null === $this->scale ? 1 : 0);
+        return (null === $this->shiftE ? 1 : 0) + (null === $this->shiftN ? 1 : 0)
+            + (null === $this->rotationDegrees ? 1 : 0) + (null === $this->scale ? 1 : 0);
     }
 
     public function verticalFitted(): int

@@ -7,16 +7,24 @@ namespace Mensura\Reference\Localization;
 /**
  * A fitted localization with everything to judge it by. Residuals are grid as computed less grid as given, metres.
  *
- * @phpstan-type Row array{name: string, e: ?float, n: ?float, h: ?float, horizontal: ?float, standardized: ?float, standardizedH: ?float, without: ?array{e: float, n: float, h: ?float}}
+ * @phpstan-type Row array{
+ *     name: string, e: ?float, n: ?float, h: ?float, horizontal: ?float, standardized: ?float, standardizedH: ?float,
+ *     without: ?array{e: float, n: float, h: ?float},
+ * }
  */
 final readonly class Fit
 {
     /**
-     * @param list<Row>                  $rows           residual of every pair; "without": what the fit of all others says less what is given
-     * @param array<string, ?float>      $sd             standard deviations of the fitted parameters (shiftE, shiftN metres; rotation degrees; scale ratio; plane a, b, c), null where held or without redundancy
+     * @param list<Row>                  $rows           residual of every pair; "without": what the fit of all others
+     *     says less what is given
+     * @param array<string, ?float>      $sd             standard deviations of the fitted parameters
+     *     (shiftE, shiftN metres; rotation degrees; scale ratio; plane a, b, c), null where held or without redundancy
      * @param ?float                     $sigma          horizontal standard deviation of one coordinate, metres
      * @param int                        $redundancy     horizontal
-     * @param ?array{name: string, part: string, sigma: float, sigmaWithout: float, off: list<float>} $suspect the pair that fits worst with the others, when the evidence is strong: sigma of all and of the rest, and how far it is off the rest (east and north, or height), metres
+     * @param ?array{
+     *     name: string, part: string, sigma: float, sigmaWithout: float, off: list<float>,
+     * } $suspect the pair that fits worst with the others, when the evidence is strong: sigma of all and of the rest, and
+     *     how far it is off the rest (east and north, or height), metres
      * @param list<array{float, float}>  $hull           convex hull of the pairs on the local side
      */
     public function __construct(

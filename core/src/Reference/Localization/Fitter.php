@@ -29,7 +29,9 @@ final class Fitter
     public static function fit(array $pairs, Choices $choices): Fit
     {
         $plan = array_values(array_filter($pairs, static fn (Pair $p): bool => $p->horizontal));
-        $heights = Choices::NONE === $choices->vertical ? [] : array_values(array_filter($pairs, static fn (Pair $p): bool => $p->hasHeights()));
+        $heights = Choices::NONE === $choices->vertical
+            ? []
+            : array_values(array_filter($pairs, static fn (Pair $p): bool => $p->hasHeights()));
         self::check($plan, $heights, $choices);
         $base = [] !== $plan ? $plan : $heights;
         $centreE = array_sum(array_map(static fn (Pair $p): float => $p->localE, $base)) / \count($base);
@@ -48,7 +50,10 @@ final class Fitter
         $sumH = array_sum(array_map(static fn (float $v): float => $v * $v, $vertical));
         $sigmaH = $redundancyH > 0 ? sqrt($sumH / $redundancyH) : null;
 
-        $localization = new Localization($centreE, $centreN, $parameters[0], $parameters[1], rad2deg($parameters[2]), $parameters[3], $choices->vertical, $plane);
+        $localization = new Localization(
+            $centreE, $centreN, $parameters[0], $parameters[1], rad2deg($parameters[2]), $parameters[3],
+            $choices->vertical, $plane,
+        );
         self::refuseReflection($plan, $choices, $sum, $localization);
 
         $rows = self::rows($pairs, $plan, $heights, $residuals, $redundancies, $vertical, $verticalRedundancies, $sigma, $sigmaH, $choices);
@@ -59,7 +64,9 @@ final class Fitter
         foreach ($names as $i => $name) {
             $sd[$name] = null;
             if (null === $held[$i]) {
-                $sd[$name] = null === $sigma ? null : $sigma * sqrt(max(0.0, $normal[$at][$at])) * ('rotation' === $name ? 180.0 / \M_PI : 1.0);
+                $sd[$name] = null === $sigma
+                    ? null
+                    : $sigma * sqrt(max(0.0, $normal[$at][$at])) * ('rotation' === $name ? 180.0 / \M_PI : 1.0);
                 ++$at;
             }
         }
@@ -67,7 +74,11 @@ final class Fitter
             $sd[$name] = null !== $sigmaH && isset($planeInverse[$i][$i]) ? $sigmaH * sqrt(max(0.0, $planeInverse[$i][$i])) : null;
         }
 
-        return new Fit($localization, $rows, $sd, $sigma, $sigmaH, $redundancy, max(0, $redundancyH), self::suspect($rows, $plan, $heights, $redundancy, $redundancyH, $sum, $sumH, $choices), self::hull($plan));
+        return new Fit(
+            $localization, $rows, $sd, $sigma, $sigmaH, $redundancy, max(0, $redundancyH),
+            self::suspect($rows, $plan, $heights, $redundancy, $redundancyH, $sum, $sumH, $choices),
+            self::hull($plan),
+        );
     }
 
     /**
@@ -88,17 +99,28 @@ final class Fitter
         }
         $need = (int) ceil($choices->fitted() / 2);
         if (\count($plan) < max(1, $need)) {
-            throw new UnusablePairs(\sprintf('%d pairs give %d equations; %d parameters are fitted and need %d pairs at least. Add pairs or hold parameters', \count($plan), 2 * \count($plan), $choices->fitted(), max(1, $need)));
+            throw new UnusablePairs(\sprintf(
+                '%d pairs give %d equations; %d parameters are fitted and need %d pairs at least. Add pairs or hold parameters',
+                \count($plan), 2 * \count($plan), $choices->fitted(), max(1, $need),
+            ));
         }
         if (\count($heights) < $choices->verticalFitted()) {
-            throw new UnusablePairs(\sprintf('%d pairs have heights on both sides; a vertical %s needs %d. Add heights, or choose a simpler vertical part', \count($heights), $choices->vertical, $choices->verticalFitted()));
+            throw new UnusablePairs(\sprintf(
+                '%d pairs have heights on both sides; a vertical %s needs %d. Add heights, or choose a simpler vertical part',
+                \count($heights),
+                $choices->vertical,
+                $choices->verticalFitted(),
+            ));
         }
         for ($i = 0, $n = \count($plan); $i < $n; ++$i) {
             for ($j = 0; $j < $i; ++$j) {
                 $local = hypot($plan[$i]->localE - $plan[$j]->localE, $plan[$i]->localN - $plan[$j]->localN);
                 $grid = hypot($plan[$i]->gridE - $plan[$j]->gridE, $plan[$i]->gridN - $plan[$j]->gridN);
                 if ($local < self::SAME_PLACE || $grid < self::SAME_PLACE) {
-                    throw new UnusablePairs(\sprintf('pairs %s and %s are the same place on the %s side; leave one out', $plan[$j]->name, $plan[$i]->name, $local < self::SAME_PLACE ? 'local' : 'grid'));
+                    throw new UnusablePairs(\sprintf(
+                        'pairs %s and %s are the same place on the %s side; leave one out', $plan[$j]->name,
+                        $plan[$i]->name, $local < self::SAME_PLACE ? 'local' : 'grid',
+                    ));
                 }
             }
         }
@@ -121,19 +143,26 @@ final class Fitter
         }
         $narrow = 0.5 * ($xx + $yy - sqrt(($xx - $yy) ** 2 + 4.0 * $xy * $xy));
         if ($narrow <= 1e-6 * ($xx + $yy)) {
-            throw new UnusablePairs('the pairs with heights lie on one line; a tilted plane cannot be fitted to them. Choose a vertical shift');
+            throw new UnusablePairs(
+                'the pairs with heights lie on one line; a tilted plane cannot be fitted to them. Choose a vertical shift',
+            );
         }
     }
 
     /**
      * @param list<Pair> $plan
      *
-     * @return array{array{float, float, float, float}, list<list<float>>, list<array{float, float}>, list<array{float, float}>} shifts, rotation (radians), scale; inverse normal matrix of the fitted; residuals; redundancy numbers
+     * @return array{
+     *     array{float, float, float, float}, list<list<float>>, list<array{float, float}>, list<array{float, float}>,
+     * } shifts, rotation (radians), scale; inverse normal matrix of the fitted; residuals; redundancy numbers
      */
     private static function horizontal(array $plan, Choices $choices, float $centreE, float $centreN): array
     {
         $p = self::start($plan, $choices, $centreE, $centreN);
-        $free = array_keys(array_filter([null === $choices->shiftE, null === $choices->shiftN, null === $choices->rotationDegrees, null === $choices->scale]));
+        $free = array_keys(array_filter([
+            null === $choices->shiftE, null === $choices->shiftN, null === $choices->rotationDegrees,
+            null === $choices->scale,
+        ]));
         $inverse = [];
         for ($iteration = 0; $iteration < 30; ++$iteration) {
             $k = \count($free);
@@ -188,7 +217,9 @@ final class Fitter
     /**
      * @param array{float, float, float, float} $p
      *
-     * @return array{array{array{float, float, float, float}, array{float, float, float, float}}, array{float, float}} derivatives of E and N; given less computed
+     * @return array{
+     *     array{array{float, float, float, float}, array{float, float, float, float}}, array{float, float},
+     * } derivatives of E and N; given less computed
      */
     private static function equations(Pair $pair, array $p, float $centreE, float $centreN): array
     {
@@ -239,7 +270,9 @@ final class Fitter
     /**
      * @param list<Pair> $heights
      *
-     * @return array{array{float, float, float}, list<list<float>>, list<float>, list<float>} plane; inverse normal matrix; residuals; redundancy numbers
+     * @return array{
+     *     array{float, float, float}, list<list<float>>, list<float>, list<float>,
+     * } plane; inverse normal matrix; residuals; redundancy numbers
      */
     private static function vertical(array $heights, Choices $choices, float $centreE, float $centreN): array
     {
@@ -296,7 +329,9 @@ final class Fitter
         if (\count($plan) < 3) {
             return;
         }
-        $mirrored = array_map(static fn (Pair $p): Pair => new Pair($p->name, 2.0 * $localization->centreE - $p->localE, $p->localN, null, $p->gridE, $p->gridN, null), $plan);
+        $mirrored = array_map(static fn (Pair $p): Pair => new Pair(
+            $p->name, 2.0 * $localization->centreE - $p->localE, $p->localN, null, $p->gridE, $p->gridN, null,
+        ), $plan);
         $free = new Choices(null, null, null, null, Choices::NONE);
         $spread = 0.0;
         foreach ($plan as $p) {
@@ -308,7 +343,10 @@ final class Fitter
             $other += $e * $e + $n * $n;
         }
         if ($other < 0.01 * $sum && $sum > 1e-4 * $spread) {
-            throw new UnusablePairs('the pairs fit far better mirrored: east and north are swapped, or one axis is turned round, on one side. Check the columns');
+            throw new UnusablePairs(
+                'the pairs fit far better mirrored: east and north are swapped, or one axis is turned round, on one '
+                    .'side. Check the columns',
+            );
         }
     }
 
@@ -323,8 +361,18 @@ final class Fitter
      *
      * @return list<Row>
      */
-    private static function rows(array $pairs, array $plan, array $heights, array $residuals, array $redundancies, array $vertical, array $verticalRedundancies, ?float $sigma, ?float $sigmaH, Choices $choices): array
-    {
+    private static function rows(
+        array $pairs,
+        array $plan,
+        array $heights,
+        array $residuals,
+        array $redundancies,
+        array $vertical,
+        array $verticalRedundancies,
+        ?float $sigma,
+        ?float $sigmaH,
+        Choices $choices,
+    ): array {
         $rows = [];
         foreach ($pairs as $pair) {
             $i = array_search($pair, $plan, true);
@@ -343,7 +391,9 @@ final class Fitter
             $rows[] = [
                 'name' => $pair->name, 'e' => $v[0] ?? null, 'n' => $v[1] ?? null, 'h' => false === $j ? null : $vertical[$j],
                 'horizontal' => null === $v ? null : hypot($v[0], $v[1]), 'standardized' => $standardized,
-                'standardizedH' => false !== $j && null !== $sigmaH && $sigmaH > 1e-12 && $verticalRedundancies[$j] > 1e-9 ? abs($vertical[$j]) / ($sigmaH * sqrt($verticalRedundancies[$j])) : null,
+                'standardizedH' => false !== $j && null !== $sigmaH && $sigmaH > 1e-12 && $verticalRedundancies[$j] > 1e-9
+                    ? abs($vertical[$j]) / ($sigmaH * sqrt($verticalRedundancies[$j]))
+                    : null,
                 'without' => self::without($pair, $plan, $heights, $choices),
             ];
         }
@@ -370,13 +420,17 @@ final class Fitter
         $centreN = array_sum(array_map(static fn (Pair $p): float => $p->localN, $plan)) / \count($plan);
         try {
             [$p] = self::horizontal($others, $choices, $centreE, $centreN);
-            $plane = \count($otherHeights) >= $choices->verticalFitted() ? self::vertical($otherHeights, $choices, $centreE, $centreN)[0] : null;
+            $plane = \count($otherHeights) >= $choices->verticalFitted()
+                ? self::vertical($otherHeights, $choices, $centreE, $centreN)[0]
+                : null;
         } catch (UnusablePairs) {
             return null;
         }
         $fit = new Localization($centreE, $centreN, $p[0], $p[1], rad2deg($p[2]), $p[3], $choices->vertical, $plane ?? [0.0, 0.0, 0.0]);
         [$e, $n] = $fit->toGrid($pair->localE, $pair->localN);
-        $h = null !== $plane && $pair->hasHeights() && $choices->verticalFitted() > 0 ? $fit->heightToGrid($pair->localE, $pair->localN, (float) $pair->localH) - (float) $pair->gridH : null;
+        $h = null !== $plane && $pair->hasHeights() && $choices->verticalFitted() > 0
+            ? $fit->heightToGrid($pair->localE, $pair->localN, (float) $pair->localH) - (float) $pair->gridH
+            : null;
 
         return ['e' => $e - $pair->gridE, 'n' => $n - $pair->gridN, 'h' => $h];
     }
@@ -390,8 +444,16 @@ final class Fitter
      *
      * @return ?array{name: string, part: string, sigma: float, sigmaWithout: float, off: list<float>}
      */
-    private static function suspect(array $rows, array $plan, array $heights, int $redundancy, int $redundancyH, float $sum, float $sumH, Choices $choices): ?array
-    {
+    private static function suspect(
+        array $rows,
+        array $plan,
+        array $heights,
+        int $redundancy,
+        int $redundancyH,
+        float $sum,
+        float $sumH,
+        Choices $choices,
+    ): ?array {
         $best = null;
         $strongest = 0.0;
         foreach ($rows as $row) {
@@ -405,16 +467,26 @@ final class Fitter
                 $f = null === $rest ? 0.0 : (($sum - $rest) / 2.0) / max(1e-12, $rest / ($redundancy - 2));
                 if (sqrt($f) > self::CRITICAL && $sum > 1e-8 && $strongest < $f) {
                     $strongest = $f;
-                    $best = ['name' => $row['name'], 'part' => 'horizontal', 'sigma' => sqrt($sum / $redundancy), 'sigmaWithout' => sqrt(($rest ?? 0.0) / ($redundancy - 2)), 'off' => [-$row['without']['e'], -$row['without']['n']]];
+                    $best = [
+                        'name' => $row['name'], 'part' => 'horizontal', 'sigma' => sqrt($sum / $redundancy),
+                        'sigmaWithout' => sqrt(($rest ?? 0.0) / ($redundancy - 2)),
+                        'off' => [-$row['without']['e'], -$row['without']['n']],
+                    ];
                 }
             }
             if ($redundancyH > 1 && null !== $row['without']['h'] && null !== $row['h']) {
                 $others = array_values(array_filter($heights, static fn (Pair $p): bool => $p->name !== $row['name']));
-                $rest = array_sum(array_map(static fn (float $v): float => $v * $v, self::vertical($others, $choices, $plan[0]->localE, $plan[0]->localN)[2]));
+                $rest = array_sum(array_map(
+                    static fn (float $v): float => $v * $v,
+                    self::vertical($others, $choices, $plan[0]->localE, $plan[0]->localN)[2],
+                ));
                 $f = ($sumH - $rest) / max(1e-12, $rest / ($redundancyH - 1));
                 if (sqrt($f) > 1.4 * self::CRITICAL && $sumH > 1e-8 && $strongest < $f) {
                     $strongest = $f;
-                    $best = ['name' => $row['name'], 'part' => 'height', 'sigma' => sqrt($sumH / $redundancyH), 'sigmaWithout' => sqrt($rest / ($redundancyH - 1)), 'off' => [-$row['without']['h']]];
+                    $best = [
+                        'name' => $row['name'], 'part' => 'height', 'sigma' => sqrt($sumH / $redundancyH),
+                        'sigmaWithout' => sqrt($rest / ($redundancyH - 1)), 'off' => [-$row['without']['h']],
+                    ];
                 }
             }
         }
@@ -450,7 +522,9 @@ final class Fitter
         $d = [];
         foreach ($normal as $i => $row) {
             if ($row[$i] <= 0.0) {
-                throw new UnusablePairs('the pairs do not determine all parameters that are fitted; hold one more, or add a pair farther away');
+                throw new UnusablePairs(
+                    'the pairs do not determine all parameters that are fitted; hold one more, or add a pair farther away',
+                );
             }
             $d[] = sqrt($row[$i]);
         }
@@ -459,7 +533,8 @@ final class Fitter
                 $normal[$i][$j] = $value / ($d[$i] * $d[$j]);
             }
         }
-        $inverse = Dense::inverse($normal) ?? throw new UnusablePairs('the pairs do not determine all parameters that are fitted; hold one more, or add a pair farther away');
+        $inverse = Dense::inverse($normal) ??
+            throw new UnusablePairs('the pairs do not determine all parameters that are fitted; hold one more, or add a pair farther away');
         foreach ($inverse as $i => $row) {
             foreach ($row as $j => $value) {
                 $inverse[$i][$j] = $value / ($d[$i] * $d[$j]);
@@ -486,7 +561,10 @@ final class Fitter
         $half = static function (array $points): array {
             $chain = [];
             foreach ($points as $p) {
-                while (($k = \count($chain)) >= 2 && ($chain[$k - 1][0] - $chain[$k - 2][0]) * ($p[1] - $chain[$k - 2][1]) - ($chain[$k - 1][1] - $chain[$k - 2][1]) * ($p[0] - $chain[$k - 2][0]) <= 0.0) {
+                while (($k = \count($chain)) >= 2
+                    && ($chain[$k - 1][0] - $chain[$k - 2][0]) * ($p[1] - $chain[$k - 2][1])
+                        - ($chain[$k - 1][1] - $chain[$k - 2][1]) * ($p[0] - $chain[$k - 2][0]) <= 0.0
+                ) {
                     array_pop($chain);
                 }
                 $chain[] = $p;

@@ -18,8 +18,15 @@ final class LocalizationJson
      *
      * @return array<string, mixed>
      */
-    public static function toArray(string $name, string $system, string $heights, Localization $l, Choices $choices, array $pairs, ?Fit $fit): array
-    {
+    public static function toArray(
+        string $name,
+        string $system,
+        string $heights,
+        Localization $l,
+        Choices $choices,
+        array $pairs,
+        ?Fit $fit,
+    ): array {
         return [
             'format' => self::FORMAT,
             'name' => $name,

@@ -20,8 +20,15 @@ final class AlbersEqualArea implements Projection
     private readonly float $c;
     private readonly float $originRadius;
 
-    public function __construct(Ellipsoid $ellipsoid, float $originLat, private readonly float $originLon, float $lat1, float $lat2, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        Ellipsoid $ellipsoid,
+        float $originLat,
+        private readonly float $originLon,
+        float $lat1,
+        float $lat2,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
         $this->a = $ellipsoid->a;
         $m1 = cos($lat1) / sqrt(1.0 - $ellipsoid->e2 * sin($lat1) ** 2);
@@ -63,7 +70,9 @@ final class AlbersEqualArea implements Projection
     {
         $inside = $this->c - $this->n * $this->latitude->authalicQ(sin($lat));
         if ($inside < 0.0) {
-            throw new OutsideProjection(\sprintf('latitude %.6f degrees lies outside what this %s projection can show', rad2deg($lat), self::NAME));
+            throw new OutsideProjection(\sprintf(
+                'latitude %.6f degrees lies outside what this %s projection can show', rad2deg($lat), self::NAME,
+            ));
         }
 
         return $this->a * sqrt($inside) / $this->n;

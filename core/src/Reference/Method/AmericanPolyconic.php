@@ -16,8 +16,13 @@ final class AmericanPolyconic implements Projection
     private readonly AuxiliaryLatitude $latitude;
     private readonly float $originDistance;
 
-    public function __construct(private readonly Ellipsoid $ellipsoid, float $originLat, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        private readonly Ellipsoid $ellipsoid,
+        float $originLat,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
         $this->originDistance = $this->latitude->meridianDistance($originLat);
     }
@@ -38,7 +43,8 @@ final class AmericanPolyconic implements Projection
 
         return [
             $this->falseEasting + $v * cos($lat) * $delta * $sinc,
-            $this->falseNorthing + $this->latitude->meridianDistance($lat) - $this->originDistance + $v * cos($lat) * $delta * $l / 2.0 * $half * $half,
+            $this->falseNorthing + $this->latitude->meridianDistance($lat) - $this->originDistance
+                + $v * cos($lat) * $delta * $l / 2.0 * $half * $half,
         ];
     }
 

@@ -19,8 +19,13 @@ final class Bonne implements Projection
     private readonly float $originDistance;
     private readonly float $sign;
 
-    public function __construct(private readonly Ellipsoid $ellipsoid, float $originLat, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        private readonly Ellipsoid $ellipsoid,
+        float $originLat,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         if (abs($originLat) < 1e-6) {
             throw new OutsideProjection('a Bonne projection cannot have its parallel on the equator');
         }

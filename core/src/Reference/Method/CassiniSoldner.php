@@ -67,6 +67,9 @@ final class CassiniSoldner implements Projection
             throw Turn::outsidePlane(self::NAME, $easting, $northing);
         }
 
-        return NewtonInverse::solve($this, $easting, $northing, $foot, $this->originLon + $x / ($this->ellipsoid->primeVertical($foot) * cos($foot)), self::NAME);
+        return NewtonInverse::solve(
+            $this, $easting, $northing, $foot,
+            $this->originLon + $x / ($this->ellipsoid->primeVertical($foot) * cos($foot)), self::NAME,
+        );
     }
 }

@@ -7,7 +7,10 @@ namespace Mensura\Reference\Method;
 use Mensura\Geodesy\Ellipsoid;
 use Mensura\Reference\Projection;
 
-/** Colombia urban (EPSG method 1052; Guidance Note 7-2, section 3.6.5): a plane at a town's own height. The inverse closes on the forward formula. */
+/**
+ * Colombia urban (EPSG method 1052; Guidance Note 7-2, section 3.6.5): a plane at a town's own height. The inverse
+ * closes on the forward formula.
+ */
 final class ColombiaUrban implements Projection
 {
     private const NAME = 'urban plane';
@@ -16,8 +19,14 @@ final class ColombiaUrban implements Projection
     private readonly float $b;
     private readonly float $originSpeed;
 
-    public function __construct(private readonly Ellipsoid $ellipsoid, private readonly float $originLat, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing, float $planeHeight)
-    {
+    public function __construct(
+        private readonly Ellipsoid $ellipsoid,
+        private readonly float $originLat,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+        float $planeHeight,
+    ) {
         $v = $ellipsoid->primeVertical($originLat);
         $this->originSpeed = $v;
         $this->a = 1.0 + $planeHeight / $v;

@@ -14,8 +14,13 @@ final class CylindricalEqualArea implements Projection
     private readonly AuxiliaryLatitude $latitude;
     private readonly float $radius;
 
-    public function __construct(private readonly Ellipsoid $ellipsoid, float $parallel, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        private readonly Ellipsoid $ellipsoid,
+        float $parallel,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
         $this->radius = $ellipsoid->primeVertical($parallel) * cos($parallel);
     }

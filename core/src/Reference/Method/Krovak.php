@@ -85,6 +85,9 @@ final class Krovak implements Projection
         $cosUcosV = $this->sinAlpha * $sinT + $this->cosAlpha * $cosT * cos($d);
         $v = atan2($cosT * sin($d), $cosUcosV);
 
-        return [$this->latitude->fromIsometric((atanh(max(-1.0 + 1e-16, min(1.0 - 1e-16, $sinU))) - $this->lnT0) / $this->b), $this->originLon - $v / $this->b];
+        return [
+            $this->latitude->fromIsometric((atanh(max(-1.0 + 1e-16, min(1.0 - 1e-16, $sinU))) - $this->lnT0) / $this->b),
+            $this->originLon - $v / $this->b,
+        ];
     }
 }

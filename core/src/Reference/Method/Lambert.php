@@ -36,8 +36,14 @@ final class Lambert implements Projection
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
     }
 
-    public static function oneParallel(Ellipsoid $ellipsoid, float $originLat, float $originLon, float $scale, float $falseEasting, float $falseNorthing): self
-    {
+    public static function oneParallel(
+        Ellipsoid $ellipsoid,
+        float $originLat,
+        float $originLon,
+        float $scale,
+        float $falseEasting,
+        float $falseNorthing,
+    ): self {
         $n = sin($originLat);
         if (abs($n) < 1e-6 || abs($originLat) > \M_PI_2 - 1e-9) {
             throw new OutsideProjection('a Lambert conic cannot have its parallel on the equator or at a pole');
@@ -46,11 +52,23 @@ final class Lambert implements Projection
         $m = self::parallelRadius($ellipsoid, $originLat);
         $f = $m / $n * exp($n * $latitude->isometric($originLat));
 
-        return new self($ellipsoid, $n, $ellipsoid->a * $f * $scale, $ellipsoid->a * $m / $n * $scale, $originLon, $falseEasting, $falseNorthing, 0.0);
+        return new self(
+            $ellipsoid, $n, $ellipsoid->a * $f * $scale, $ellipsoid->a * $m / $n * $scale, $originLon, $falseEasting,
+            $falseNorthing, 0.0,
+        );
     }
 
-    public static function twoParallels(Ellipsoid $ellipsoid, float $originLat, float $originLon, float $lat1, float $lat2, float $falseEasting, float $falseNorthing, float $turn = 0.0, float $scale = 1.0): self
-    {
+    public static function twoParallels(
+        Ellipsoid $ellipsoid,
+        float $originLat,
+        float $originLon,
+        float $lat1,
+        float $lat2,
+        float $falseEasting,
+        float $falseNorthing,
+        float $turn = 0.0,
+        float $scale = 1.0,
+    ): self {
         $latitude = new AuxiliaryLatitude($ellipsoid);
         $m1 = self::parallelRadius($ellipsoid, $lat1);
         $psi1 = $latitude->isometric($lat1);

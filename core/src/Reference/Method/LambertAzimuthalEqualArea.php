@@ -21,15 +21,21 @@ final class LambertAzimuthalEqualArea implements Projection
     private readonly float $authalicRadius;
     private readonly float $d;
 
-    public function __construct(Ellipsoid $ellipsoid, float $originLat, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        Ellipsoid $ellipsoid,
+        float $originLat,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
         $this->a = $ellipsoid->a;
         $this->pole = abs($originLat) > \M_PI_2 - 1e-9 ? ($originLat > 0.0 ? 1.0 : -1.0) : 0.0;
         $this->sinOrigin = $this->latitude->authalicQ(sin($originLat)) / $this->latitude->qPole;
         $this->cosOrigin = sqrt(max(0.0, 1.0 - $this->sinOrigin ** 2));
         $this->authalicRadius = $ellipsoid->a * sqrt($this->latitude->qPole / 2.0);
-        $this->d = 0.0 !== $this->pole ? 1.0 : $ellipsoid->a * cos($originLat) / sqrt(1.0 - $ellipsoid->e2 * sin($originLat) ** 2) / ($this->authalicRadius * $this->cosOrigin);
+        $this->d = 0.0 !== $this->pole ? 1.0 : $ellipsoid
+            ->a * cos($originLat) / sqrt(1.0 - $ellipsoid->e2 * sin($originLat) ** 2) / ($this->authalicRadius * $this->cosOrigin);
     }
 
     public function forward(float $lat, float $lon): array
@@ -65,7 +71,10 @@ final class LambertAzimuthalEqualArea implements Projection
             throw Turn::outsidePlane(self::NAME, $easting, $northing);
         }
         if (0.0 !== $this->pole) {
-            return [$this->latitude->fromAuthalicQ($this->pole * ($this->latitude->qPole - ($r / $this->a) ** 2)), $this->originLon + (0.0 === $r ? 0.0 : atan2($x, -$this->pole * $y))];
+            return [
+                $this->latitude->fromAuthalicQ($this->pole * ($this->latitude->qPole - ($r / $this->a) ** 2)),
+                $this->originLon + (0.0 === $r ? 0.0 : atan2($x, -$this->pole * $y)),
+            ];
         }
         if (0.0 === $r) {
             return [$this->latitude->fromAuthalicQ($this->sinOrigin * $this->latitude->qPole), $this->originLon];

@@ -15,8 +15,13 @@ final class Mercator implements Projection
     private readonly AuxiliaryLatitude $latitude;
     private readonly float $radius;
 
-    public function __construct(Ellipsoid $ellipsoid, private readonly float $originLon, float $scale, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        Ellipsoid $ellipsoid,
+        private readonly float $originLon,
+        float $scale,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
         $this->radius = $ellipsoid->a * $scale;
     }
@@ -38,7 +43,10 @@ final class Mercator implements Projection
             throw Turn::outside('Mercator', $lat, $lon);
         }
 
-        return [$this->falseEasting + $this->radius * Turn::difference($lon, $this->originLon), $this->falseNorthing + $this->radius * $this->latitude->isometric($lat)];
+        return [
+            $this->falseEasting + $this->radius * Turn::difference($lon, $this->originLon),
+            $this->falseNorthing + $this->radius * $this->latitude->isometric($lat),
+        ];
     }
 
     public function inverse(float $easting, float $northing): array

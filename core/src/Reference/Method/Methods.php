@@ -18,13 +18,15 @@ final class Methods
 {
     public const PARAMETERS = [
         8801 => 'Latitude of natural origin', 8802 => 'Longitude of natural origin', 8805 => 'Scale factor at natural origin',
-        8806 => 'False easting', 8807 => 'False northing', 8811 => 'Latitude of projection centre', 8812 => 'Longitude of projection centre',
+        8806 => 'False easting', 8807 => 'False northing', 8811 => 'Latitude of projection centre',
+        8812 => 'Longitude of projection centre',
         8813 => 'Azimuth of initial line', 8814 => 'Angle from Rectified to Skew Grid', 8815 => 'Scale factor on initial line',
         8816 => 'Easting at projection centre', 8817 => 'Northing at projection centre', 8818 => 'Latitude of pseudo standard parallel',
         8819 => 'Scale factor on pseudo standard parallel', 8821 => 'Latitude of false origin', 8822 => 'Longitude of false origin',
         8823 => 'Latitude of 1st standard parallel', 8824 => 'Latitude of 2nd standard parallel', 8826 => 'Easting at false origin',
         8827 => 'Northing at false origin', 8830 => 'Initial longitude', 8831 => 'Zone width', 8832 => 'Latitude of standard parallel',
-        8833 => 'Longitude of origin', 1036 => 'Co-latitude of cone axis', 1038 => 'Ellipsoid scaling factor', 1039 => 'Projection plane origin height',
+        8833 => 'Longitude of origin', 1036 => 'Co-latitude of cone axis', 1038 => 'Ellipsoid scaling factor',
+        1039 => 'Projection plane origin height',
     ];
 
     private const NATURAL = [8801, 8802, 8805, 8806, 8807];
@@ -76,7 +78,10 @@ final class Methods
      */
     public static function projection(Conversion $conversion, Ellipsoid $el): Projection
     {
-        $known = self::METHODS[$conversion->method] ?? throw new UnsupportedMethod(\sprintf('the projection method %s (EPSG:%d) is not among those available', '' === $conversion->name ? '' : '"'.$conversion->name.'"', $conversion->method));
+        $known = self::METHODS[$conversion->method] ?? throw new UnsupportedMethod(\sprintf(
+            'the projection method %s (EPSG:%d) is not among those available',
+            '' === $conversion->name ? '' : '"'.$conversion->name.'"', $conversion->method,
+        ));
         $v = $conversion->values;
         foreach ($known[1] as $code) {
             if (!isset($v[$code])) {
@@ -93,7 +98,10 @@ final class Methods
                 throw new OutsideProjection(\sprintf('%s is %s; a scale factor lies near 1', self::PARAMETERS[$code], $v[$code]));
             }
             if (str_starts_with(self::PARAMETERS[$code], 'Latitude') && abs($v[$code]) > \M_PI_2 + 1e-9) {
-                throw new OutsideProjection(\sprintf('%s is %s degrees; latitudes lie between -90 and 90', self::PARAMETERS[$code], round(rad2deg($v[$code]), 9)));
+                throw new OutsideProjection(\sprintf(
+                    '%s is %s degrees; latitudes lie between -90 and 90', self::PARAMETERS[$code],
+                    round(rad2deg($v[$code]), 9),
+                ));
             }
         }
 

@@ -15,16 +15,30 @@ final class NewZealandMapGrid implements Projection
 {
     private const NAME = 'New Zealand map grid';
 
-    private const A = [0.6399175073, -0.1358797613, 0.063294409, -0.02526853, 0.0117879, -0.0055161, 0.0026906, -0.001333, 0.00067, -0.00034];
-    private const B = [[0.7557853228, 0.0], [0.249204646, 0.003371507], [-0.001541739, 0.041058560], [-0.10162907, 0.01727609], [-0.26623489, -0.36249218], [-0.6870983, -1.1651967]];
-    private const C = [[1.3231270439, 0.0], [-0.577245789, -0.007809598], [0.508307513, -0.112208952], [-0.15094762, 0.18200602], [1.01418179, 1.64497696], [1.9660549, 2.5127645]];
+    private const A = [
+        0.6399175073, -0.1358797613, 0.063294409, -0.02526853, 0.0117879, -0.0055161, 0.0026906, -0.001333, 0.00067,
+        -0.00034,
+    ];
+    private const B = [
+        [0.7557853228, 0.0], [0.249204646, 0.003371507], [-0.001541739, 0.041058560], [-0.10162907, 0.01727609],
+        [-0.26623489, -0.36249218], [-0.6870983, -1.1651967],
+    ];
+    private const C = [
+        [1.3231270439, 0.0], [-0.577245789, -0.007809598], [0.508307513, -0.112208952], [-0.15094762, 0.18200602],
+        [1.01418179, 1.64497696], [1.9660549, 2.5127645],
+    ];
     private const D = [1.5627014243, 0.5185406398, -0.03333098, -0.1052906, -0.0368594, 0.007317, 0.0122, 0.00394, -0.0013];
 
     /** Hundred-thousands of seconds per radian, the polynomial's unit of latitude. */
     private const UNIT = 180.0 * 3600.0e-5 / \M_PI;
 
-    public function __construct(private readonly Ellipsoid $ellipsoid, private readonly float $originLat, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        private readonly Ellipsoid $ellipsoid,
+        private readonly float $originLat,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
     }
 
     public function forward(float $lat, float $lon): array
@@ -56,7 +70,9 @@ final class NewZealandMapGrid implements Projection
             $phi = ($phi + self::D[$k]) * $psi;
         }
 
-        return NewtonInverse::solve($this, $easting, $northing, $this->originLat + $phi / self::UNIT, $this->originLon + $delta, self::NAME);
+        return NewtonInverse::solve(
+            $this, $easting, $northing, $this->originLat + $phi / self::UNIT, $this->originLon + $delta, self::NAME,
+        );
     }
 
     /**

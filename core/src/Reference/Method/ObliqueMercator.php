@@ -64,7 +64,9 @@ final class ObliqueMercator implements Projection
         // asin(G tan gamma0) of the guidance note by its two components: near an azimuth of 90 degrees the arcsine alone loses centimetres.
         $this->originLon = $centreLon - atan2($root * sin($azimuth), $d * abs(cos($azimuth))) / $this->b;
         $right = abs(abs($azimuth) - \M_PI_2) < 1e-10;
-        $u = $right ? $this->a * Turn::difference($centreLon, $this->originLon) : $this->a / $this->b * atan2(abs($root), cos($azimuth)) * ($centreLat < 0.0 ? -1.0 : 1.0);
+        $u = $right
+            ? $this->a * Turn::difference($centreLon, $this->originLon)
+            : $this->a / $this->b * atan2(abs($root), cos($azimuth)) * ($centreLat < 0.0 ? -1.0 : 1.0);
         $this->centre = $atCentre ? $u : 0.0;
         $this->sinRectified = sin($rectified);
         $this->cosRectified = cos($rectified);

@@ -20,8 +20,14 @@ final class ObliqueStereographic implements Projection
     private readonly float $cosOrigin;
     private readonly float $diameter;
 
-    public function __construct(Ellipsoid $ellipsoid, float $originLat, private readonly float $originLon, float $scale, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        Ellipsoid $ellipsoid,
+        float $originLat,
+        private readonly float $originLon,
+        float $scale,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
         $e2 = $ellipsoid->e2;
         $sin = sin($originLat);

@@ -7,7 +7,10 @@ namespace Mensura\Reference\Method;
 use Mensura\Geodesy\Ellipsoid;
 use Mensura\Reference\Projection;
 
-/** Ellipsoidal orthographic (EPSG method 9840; Guidance Note 7-2, section 3.3.5): the ellipsoid's surface seen in the topocentric horizon of the origin. */
+/**
+ * Ellipsoidal orthographic (EPSG method 9840; Guidance Note 7-2, section 3.3.5): the ellipsoid's surface seen in the
+ * topocentric horizon of the origin.
+ */
 final class Orthographic implements Projection
 {
     private const NAME = 'orthographic';
@@ -16,8 +19,13 @@ final class Orthographic implements Projection
     private readonly float $sin;
     private readonly float $cos;
 
-    public function __construct(private readonly Ellipsoid $ellipsoid, private readonly float $originLat, private readonly float $originLon, private readonly float $falseEasting, private readonly float $falseNorthing)
-    {
+    public function __construct(
+        private readonly Ellipsoid $ellipsoid,
+        private readonly float $originLat,
+        private readonly float $originLon,
+        private readonly float $falseEasting,
+        private readonly float $falseNorthing,
+    ) {
         $this->primeVertical = $ellipsoid->primeVertical($originLat);
         $this->sin = sin($originLat);
         $this->cos = cos($originLat);
@@ -36,7 +44,8 @@ final class Orthographic implements Projection
 
         return [
             $this->falseEasting + $v * $cos * sin($d),
-            $this->falseNorthing + $v * ($sin * $this->cos - $cos * $this->sin * cos($d)) + $this->ellipsoid->e2 * ($this->primeVertical * $this->sin - $v * $sin) * $this->cos,
+            $this->falseNorthing + $v * ($sin * $this->cos - $cos * $this->sin * cos($d))
+                + $this->ellipsoid->e2 * ($this->primeVertical * $this->sin - $v * $sin) * $this->cos,
         ];
     }
 

@@ -26,8 +26,14 @@ final class PolarStereographic implements Projection
         $this->latitude = new AuxiliaryLatitude($ellipsoid);
     }
 
-    public static function scaled(Ellipsoid $ellipsoid, bool $north, float $originLon, float $scale, float $falseEasting, float $falseNorthing): self
-    {
+    public static function scaled(
+        Ellipsoid $ellipsoid,
+        bool $north,
+        float $originLon,
+        float $scale,
+        float $falseEasting,
+        float $falseNorthing,
+    ): self {
         $e = sqrt($ellipsoid->e2);
         $radius = 2.0 * $ellipsoid->a * $scale / sqrt((1.0 + $e) ** (1.0 + $e) * (1.0 - $e) ** (1.0 - $e));
 
@@ -35,8 +41,14 @@ final class PolarStereographic implements Projection
     }
 
     /** @param bool $falseAtParallel variant C: false values belong to the parallel on the origin's meridian, not to the pole */
-    public static function trueAt(Ellipsoid $ellipsoid, float $parallel, float $originLon, float $falseEasting, float $falseNorthing, bool $falseAtParallel): self
-    {
+    public static function trueAt(
+        Ellipsoid $ellipsoid,
+        float $parallel,
+        float $originLon,
+        float $falseEasting,
+        float $falseNorthing,
+        bool $falseAtParallel,
+    ): self {
         $s = sin($parallel);
         $pole = $parallel >= 0.0 ? 1.0 : -1.0;
         if (abs($parallel) > \M_PI_2 - 1e-12) {
@@ -45,7 +57,10 @@ final class PolarStereographic implements Projection
         $distance = $ellipsoid->a * cos($parallel) / sqrt(1.0 - $ellipsoid->e2 * $s * $s);
         $radius = $distance * exp((new AuxiliaryLatitude($ellipsoid))->isometric(abs($parallel)));
 
-        return new self($ellipsoid, $pole, $radius, $originLon, $falseEasting, $falseAtParallel ? $falseNorthing + $pole * $distance : $falseNorthing);
+        return new self(
+            $ellipsoid, $pole, $radius, $originLon, $falseEasting,
+            $falseAtParallel ? $falseNorthing + $pole * $distance : $falseNorthing,
+        );
     }
 
     public function forward(float $lat, float $lon): array

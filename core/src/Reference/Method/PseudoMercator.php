@@ -7,11 +7,18 @@ namespace Mensura\Reference\Method;
 use Mensura\Geodesy\Ellipsoid;
 use Mensura\Reference\Projection;
 
-/** Popular visualisation pseudo-Mercator (EPSG method 1024): geodetic latitudes through the formulas of a sphere. Not conformal; for pictures. */
+/**
+ * Popular visualisation pseudo-Mercator (EPSG method 1024): geodetic latitudes through the formulas of a sphere. Not
+ * conformal; for pictures.
+ */
 final readonly class PseudoMercator implements Projection
 {
-    public function __construct(private Ellipsoid $ellipsoid, private float $originLon, private float $falseEasting, private float $falseNorthing)
-    {
+    public function __construct(
+        private Ellipsoid $ellipsoid,
+        private float $originLon,
+        private float $falseEasting,
+        private float $falseNorthing,
+    ) {
     }
 
     public function forward(float $lat, float $lon): array
@@ -20,7 +27,10 @@ final readonly class PseudoMercator implements Projection
             throw Turn::outside('pseudo-Mercator', $lat, $lon);
         }
 
-        return [$this->falseEasting + $this->ellipsoid->a * Turn::difference($lon, $this->originLon), $this->falseNorthing + $this->ellipsoid->a * asinh(tan($lat))];
+        return [
+            $this->falseEasting + $this->ellipsoid->a * Turn::difference($lon, $this->originLon),
+            $this->falseNorthing + $this->ellipsoid->a * asinh(tan($lat)),
+        ];
     }
 
     public function inverse(float $easting, float $northing): array

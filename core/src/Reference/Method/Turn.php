@@ -26,11 +26,21 @@ final class Turn
 
     public static function outside(string $projection, float $lat, float $lon): OutsideProjection
     {
-        return new OutsideProjection(\sprintf('latitude %.6f, longitude %.6f degrees lies outside what this %s projection can show', rad2deg($lat), rad2deg($lon), $projection));
+        return new OutsideProjection(\sprintf(
+            'latitude %.6f, longitude %.6f degrees lies outside what this %s projection can show',
+            rad2deg($lat),
+            rad2deg($lon),
+            $projection,
+        ));
     }
 
     public static function outsidePlane(string $projection, float $e, float $n): OutsideProjection
     {
-        return new OutsideProjection(\sprintf('easting %.3f, northing %.3f m lies outside what this %s projection can show', $e, $n, $projection));
+        return new OutsideProjection(\sprintf(
+            'easting %.3f, northing %.3f m lies outside what this %s projection can show',
+            $e,
+            $n,
+            $projection,
+        ));
     }
 }

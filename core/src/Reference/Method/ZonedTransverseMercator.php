@@ -49,6 +49,9 @@ final class ZonedTransverseMercator implements Projection
 
     private function zone(int $zone): TransverseMercator
     {
-        return $this->zones[$zone] ??= new TransverseMercator($this->ellipsoid, $this->originLat, $this->initialLon + ($zone - 0.5) * $this->width, $this->scale, $this->falseEasting, $this->falseNorthing);
+        return $this->zones[$zone] ??= new TransverseMercator(
+            $this->ellipsoid, $this->originLat, $this->initialLon + ($zone - 0.5) * $this->width, $this->scale,
+            $this->falseEasting, $this->falseNorthing,
+        );
     }
 }

@@ -91,7 +91,10 @@ final class Candidate
 
     private function within(?Area $area, bool $named): self
     {
-        return new self($this->name, $this->accuracy, $area, $this->descriptions, $this->missing, $this->steps, $this->unsupported, $this->ballpark, $this->epoch, $this->grids, $named);
+        return new self(
+            $this->name, $this->accuracy, $area, $this->descriptions, $this->missing, $this->steps,
+            $this->unsupported, $this->ballpark, $this->epoch, $this->grids, $named,
+        );
     }
 
     /** One after the other; the accuracies add up and the areas are cut. Null when the areas do not meet. */
@@ -109,7 +112,9 @@ final class Candidate
         $second = $next->steps;
 
         return new self(
-            $this->isIdentity() && 'No change of datum' === $this->name ? $next->name : ($next->isIdentity() && 'No change of datum' === $next->name ? $this->name : $this->name.' + '.$next->name),
+            $this->isIdentity() && 'No change of datum' === $this->name
+                ? $next->name
+                : ($next->isIdentity() && 'No change of datum' === $next->name ? $this->name : $this->name.' + '.$next->name),
             null === $this->accuracy || null === $next->accuracy ? null : $this->accuracy + $next->accuracy,
             $area,
             [...$this->descriptions, ...$next->descriptions],

@@ -32,8 +32,12 @@ final class ChoiceStep implements Step
      * @param list<Candidate>                  $candidates best first
      * @param ?\Closure(): list<Candidate>     $more       further ones, asked for when no area holds a position
      */
-    public function __construct(array $candidates, private readonly bool $fallBack, private readonly string $between, private ?\Closure $more = null)
-    {
+    public function __construct(
+        array $candidates,
+        private readonly bool $fallBack,
+        private readonly string $between,
+        private ?\Closure $more = null,
+    ) {
         $this->add($candidates);
     }
 
@@ -44,7 +48,9 @@ final class ChoiceStep implements Step
             $i = \count($this->candidates);
             $this->candidates[] = $candidate;
             $area = $candidate->area;
-            $this->bounds[$i] = null === $area || $area->width() >= 360.0 && $area->south <= -90.0 && $area->north >= 90.0 ? null : [deg2rad($area->south), deg2rad($area->north), deg2rad($area->west), deg2rad($area->east)];
+            $this->bounds[$i] = null === $area || $area->width() >= 360.0 && $area->south <= -90.0 && $area->north >= 90.0 ? null : [
+                deg2rad($area->south), deg2rad($area->north), deg2rad($area->west), deg2rad($area->east),
+            ];
             $this->used[$i] = 0;
             $this->accuracies[$i] = $candidate->accuracy ?? \INF;
             $this->usable[$i] = $candidate->isUsable();
@@ -79,7 +85,11 @@ final class ChoiceStep implements Step
                     continue;
                 }
             }
-            if (null !== $best && ($this->candidates[$best]->named || $this->accuracies[$i] > $this->accuracies[$best] || $this->candidates[$i]->isOffshore())) {
+            if (null !== $best
+                && ($this->candidates[$best]->named
+                    || $this->accuracies[$i] > $this->accuracies[$best]
+                    || $this->candidates[$i]->isOffshore())
+            ) {
                 break;
             }
             if (!$this->usable[$i]) {
@@ -90,7 +100,12 @@ final class ChoiceStep implements Step
                 throw MissingGrid::of($this->candidates[$lacking], $this->candidates[$best ?? $i]);
             }
             // Of equals, one made for a place within the other's area is the better.
-            if (null === $best || null !== $bound && (null === $this->bounds[$best] || $bound[0] > $this->bounds[$best][0] && $bound[1] < $this->bounds[$best][1] && $bound[2] > $this->bounds[$best][2] && $bound[3] < $this->bounds[$best][3])) {
+            if (null === $best
+                || null !== $bound
+                && (null === $this->bounds[$best]
+                    || $bound[0] > $this->bounds[$best][0] && $bound[1] < $this->bounds[$best][1]
+                    && $bound[2] > $this->bounds[$best][2] && $bound[3] < $this->bounds[$best][3])
+            ) {
                 $best = $i;
             }
         }
@@ -108,6 +123,11 @@ final class ChoiceStep implements Step
             throw MissingGrid::of($this->candidates[$lacking], null);
         }
 
-        throw new NoWay(\sprintf('latitude %.5f, longitude %.5f degrees lies outside the area of use of every transformation %s', rad2deg($lat), rad2deg($lon), $this->between));
+        throw new NoWay(\sprintf(
+            'latitude %.5f, longitude %.5f degrees lies outside the area of use of every transformation %s',
+            rad2deg($lat),
+            rad2deg($lon),
+            $this->between,
+        ));
     }
 }

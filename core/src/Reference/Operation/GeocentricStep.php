@@ -19,8 +19,12 @@ final class GeocentricStep implements Step
      * @param array{0: list<float>, 1: array{float, float, float}} $map
      * @param bool                                                 $keepHeight two-dimensional use: the height goes through unchanged
      */
-    public function __construct(private readonly Ellipsoid $from, private readonly Ellipsoid $to, array $map, private readonly bool $keepHeight)
-    {
+    public function __construct(
+        private readonly Ellipsoid $from,
+        private readonly Ellipsoid $to,
+        array $map,
+        private readonly bool $keepHeight,
+    ) {
         [$this->m, $this->d] = $map;
     }
 
@@ -35,7 +39,9 @@ final class GeocentricStep implements Step
         $z = ($v * (1.0 - $e2) + $h) * $s;
         [$a, $b, $c, $d, $e, $f, $g, $i, $j] = $this->m;
         [$dx, $dy, $dz] = $this->d;
-        [$newLat, $newLon, $newH] = $this->to->toGeodetic($a * $x + $b * $y + $c * $z + $dx, $d * $x + $e * $y + $f * $z + $dy, $g * $x + $i * $y + $j * $z + $dz);
+        [$newLat, $newLon, $newH] = $this->to->toGeodetic(
+            $a * $x + $b * $y + $c * $z + $dx, $d * $x + $e * $y + $f * $z + $dy, $g * $x + $i * $y + $j * $z + $dz,
+        );
 
         return [$newLat, $newLon, $this->keepHeight ? $h : $newH];
     }

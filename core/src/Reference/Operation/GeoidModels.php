@@ -110,7 +110,9 @@ final class GeoidModels
     private function registered(VerticalSystem $vertical, HorizontalSystem $own, array $entries, bool $fallBack): array
     {
         if (null !== $vertical->geoidGrid) {
-            $path = $this->files->find([$vertical->geoidGrid]) ?? throw new MissingGrid(\sprintf('%s needs the geoid grid %s, which is not installed', $vertical->label(), $vertical->geoidGrid));
+            $path = $this->files->find([$vertical->geoidGrid]) ?? throw new MissingGrid(\sprintf(
+                '%s needs the geoid grid %s, which is not installed', $vertical->label(), $vertical->geoidGrid,
+            ));
 
             return [$this->files->geoid($path), $own, basename($path), null];
         }
@@ -126,7 +128,12 @@ final class GeoidModels
                 return $this->model($entry);
             }
         }
-        throw new MissingGrid(\sprintf('heights of %s need the geoid grid %s ("%s"), which is not installed; name a file with --geoid', $vertical->label(), $entries[0]['row']['grid_name'], $entries[0]['row']['name']));
+        throw new MissingGrid(\sprintf(
+            'heights of %s need the geoid grid %s ("%s"), which is not installed; name a file with --geoid',
+            $vertical->label(),
+            $entries[0]['row']['grid_name'],
+            $entries[0]['row']['name'],
+        ));
     }
 
     /**
@@ -136,7 +143,10 @@ final class GeoidModels
      */
     private function model(array $entry): array
     {
-        return [$this->files->geoid((string) $entry['path']), $this->registry->horizontalSystem($entry['system']), (string) $entry['row']['name'], is_infinite($entry['accuracy']) ? null : $entry['accuracy']];
+        return [
+            $this->files->geoid((string) $entry['path']), $this->registry->horizontalSystem($entry['system']),
+            (string) $entry['row']['name'], is_infinite($entry['accuracy']) ? null : $entry['accuracy'],
+        ];
     }
 
     /**
@@ -151,20 +161,38 @@ final class GeoidModels
         if (null === $vertical->code) {
             return [];
         }
-        foreach ($this->registry->rows("SELECT * FROM grid_transformation WHERE deprecated = 0 AND auth_name = 'EPSG' AND method_name LIKE 'Geographic3D to %' AND target_crs_auth_name = ? AND target_crs_code = ?", Registry::split($vertical->code)) as $row) {
+        foreach ($this->registry->rows(
+            "SELECT * FROM grid_transformation WHERE deprecated = 0 AND auth_name = 'EPSG' AND method_name LIKE "
+                ."'Geographic3D to %' AND target_crs_auth_name = ? AND target_crs_code = ?",
+            Registry::split($vertical->code),
+        ) as $row) {
             $names = [(string) $row['grid_name']];
-            foreach ($this->registry->rows('SELECT proj_grid_name p, old_proj_grid_name o FROM grid_alternatives WHERE original_grid_name = ?', [$row['grid_name']]) as $other) {
+            foreach ($this->registry->rows(
+                'SELECT proj_grid_name p, old_proj_grid_name o FROM grid_alternatives WHERE original_grid_name = ?',
+                [$row['grid_name']],
+            ) as $other) {
                 $names[] = (string) $other['p'];
                 $names[] = (string) ($other['o'] ?? '');
             }
             $path = $this->files->find($names);
             $extent = $this->registry->area('grid_transformation', $row['auth_name'].':'.$row['code']);
-            if (null !== $area && null !== $extent && null === $extent->intersection($area) && !\in_array($path, $this->files->namedGeoids(), true)) {
+            if (null !== $area
+                && null !== $extent
+                && null === $extent->intersection($area)
+                && !\in_array($path, $this->files->namedGeoids(), true)
+            ) {
                 continue;
             }
-            $entries[] = ['row' => $row, 'path' => $path, 'accuracy' => null === $row['accuracy'] ? \INF : (float) $row['accuracy'], 'system' => $row['source_crs_auth_name'].':'.$row['source_crs_code']];
+            $entries[] = [
+                'row' => $row,
+                'path' => $path,
+                'accuracy' => null === $row['accuracy'] ? \INF : (float) $row['accuracy'],
+                'system' => $row['source_crs_auth_name'].':'.$row['source_crs_code'],
+            ];
         }
-        usort($entries, static fn (array $x, array $y): int => $x['accuracy'] <=> $y['accuracy'] ?: (null === $x['path'] ? 1 : 0) <=> (null === $y['path'] ? 1 : 0));
+        usort($entries, static fn (
+            array $x, array $y,
+        ): int => $x['accuracy'] <=> $y['accuracy'] ?: (null === $x['path'] ? 1 : 0) <=> (null === $y['path'] ? 1 : 0));
 
         return $entries;
     }

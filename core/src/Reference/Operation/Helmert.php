@@ -30,8 +30,15 @@ final readonly class Helmert
     ) {
     }
 
-    public static function positionVector(float $tx, float $ty, float $tz, float $rx = 0.0, float $ry = 0.0, float $rz = 0.0, float $scale = 0.0): self
-    {
+    public static function positionVector(
+        float $tx,
+        float $ty,
+        float $tz,
+        float $rx = 0.0,
+        float $ry = 0.0,
+        float $rz = 0.0,
+        float $scale = 0.0,
+    ): self {
         return new self([$tx, $ty, $tz], [$rx, $ry, $rz], $scale);
     }
 
@@ -50,8 +57,15 @@ final readonly class Helmert
         $r = $this->rates;
 
         return new self(
-            [$this->translation[0] + $dt * $r['translation'][0], $this->translation[1] + $dt * $r['translation'][1], $this->translation[2] + $dt * $r['translation'][2]],
-            [$this->rotation[0] + $dt * $r['rotation'][0], $this->rotation[1] + $dt * $r['rotation'][1], $this->rotation[2] + $dt * $r['rotation'][2]],
+            [
+                $this->translation[0] + $dt * $r['translation'][0],
+                $this->translation[1] + $dt * $r['translation'][1],
+                $this->translation[2] + $dt * $r['translation'][2],
+            ],
+            [
+                $this->rotation[0] + $dt * $r['rotation'][0], $this->rotation[1] + $dt * $r['rotation'][1],
+                $this->rotation[2] + $dt * $r['rotation'][2],
+            ],
             $this->scale + $dt * $r['scale'],
             $this->pivot,
         );
@@ -59,7 +73,10 @@ final readonly class Helmert
 
     public function isNull(): bool
     {
-        return [0.0, 0.0, 0.0] === $this->translation && [0.0, 0.0, 0.0] === $this->rotation && 0.0 === $this->scale && null === $this->rates;
+        return [0.0, 0.0, 0.0] === $this->translation
+            && [0.0, 0.0, 0.0] === $this->rotation
+            && 0.0 === $this->scale
+            && null === $this->rates;
     }
 
     /**

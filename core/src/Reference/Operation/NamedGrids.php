@@ -31,8 +31,11 @@ final class NamedGrids
      * @param HorizontalSystem $start where the whole way begins
      * @param HorizontalSystem $end   where it ends
      */
-    public function __construct(private readonly GridFiles $files, private readonly HorizontalSystem $start, private readonly HorizontalSystem $end)
-    {
+    public function __construct(
+        private readonly GridFiles $files,
+        private readonly HorizontalSystem $start,
+        private readonly HorizontalSystem $end,
+    ) {
         $this->sought = array_fill_keys($files->namedShifts(), self::DIRECT);
     }
 
@@ -78,18 +81,32 @@ final class NamedGrids
      *
      * @return list<Candidate>
      */
-    public function candidates(bool $alone, HorizontalSystem $from, HorizontalSystem $to, \Closure $direct, \Closure $indirect, \Closure $onward): array
-    {
+    public function candidates(
+        bool $alone,
+        HorizontalSystem $from,
+        HorizontalSystem $to,
+        \Closure $direct,
+        \Closure $indirect,
+        \Closure $onward,
+    ): array {
         $found = [];
         foreach ($this->sought as $path => $manner) {
-            $naming = static fn (array $list): array => array_values(array_filter($list, static fn (Candidate $c): bool => $c->isUsable() && \in_array($path, $c->grids, true)));
+            $naming = static fn (array $list): array => array_values(array_filter(
+                $list,
+                static fn (Candidate $c): bool => $c->isUsable() && \in_array($path, $c->grids, true),
+            ));
             $mine = $naming($direct());
             if ([] === $mine && $manner >= self::INDIRECT) {
                 $mine = $naming($indirect());
             }
-            if ([] === $mine && self::AS_IT_STANDS === $manner && ($from->datum === $this->start->datum || $from->datum->sameAs($this->start->datum))) {
+            if ([] === $mine
+                && self::AS_IT_STANDS === $manner
+                && ($from->datum === $this->start->datum || $from->datum->sameAs($this->start->datum))
+            ) {
                 $there = $to->datum === $this->end->datum || $to->datum->sameAs($this->end->datum);
-                $mine = array_values(array_filter(array_map($this->asItStands($path)->then(...), $there ? [Candidate::identity()] : $onward($this->end))));
+                $mine = array_values(array_filter(array_map(
+                    $this->asItStands($path)->then(...), $there ? [Candidate::identity()] : $onward($this->end),
+                )));
             }
             foreach ($mine as $candidate) {
                 $this->used[$path] = true;
@@ -107,12 +124,17 @@ final class NamedGrids
         $back = !self::leads($grid, $this->start, $this->end) && self::leads($grid, $this->end, $this->start);
         $name = \sprintf('%sGrid %s as it stands', $back ? 'Inverse of ' : '', basename($path));
 
-        return new Candidate($name, null, null, [new StepDescription(($back ? 'Inverse of ' : '').'NTv2', basename($path), ['grid' => basename($path)])], [], static fn (): array => [new GridStep([$grid], $back)], grids: [$path]);
+        return new Candidate(
+            $name, null, null,
+            [new StepDescription(($back ? 'Inverse of ' : '').'NTv2', basename($path), ['grid' => basename($path)])],
+            [], static fn (): array => [new GridStep([$grid], $back)], grids: [$path],
+        );
     }
 
     private static function leads(Ntv2Grid $grid, HorizontalSystem $from, HorizontalSystem $to): bool
     {
-        $is = static fn (float $a, float $b, HorizontalSystem $system): bool => abs($a - $system->ellipsoid()->a) < self::SAME_AXIS && abs($b - $system->ellipsoid()->a * (1.0 - $system->ellipsoid()->f)) < self::SAME_AXIS;
+        $is = static fn (float $a, float $b, HorizontalSystem $system): bool => abs($a - $system->ellipsoid()->a) < self::SAME_AXIS
+            && abs($b - $system->ellipsoid()->a * (1.0 - $system->ellipsoid()->f)) < self::SAME_AXIS;
 
         return $is($grid->fromA, $grid->fromB, $from) && $is($grid->toA, $grid->toB, $to);
     }

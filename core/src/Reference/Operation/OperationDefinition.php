@@ -20,7 +20,9 @@ final class OperationDefinition
     /**
      * @param array<string, mixed> $row of coordinate_operation_view
      *
-     * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>} description, missing grids, unsupported methods, reference epoch, steps, paths of its grids
+     * @return array{
+     *     StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>,
+     * } description, missing grids, unsupported methods, reference epoch, steps, paths of its grids
      */
     public function read(array $row, Datum $from, Datum $to, bool $reverse, bool $spatial): array
     {
@@ -29,9 +31,18 @@ final class OperationDefinition
         $method = ($reverse ? 'Inverse of ' : '').($row['method_name'] ?? '');
 
         return match ($row['table_name']) {
-            'helmert_transformation' => $this->helmert($this->registry->row('SELECT * FROM helmert_transformation WHERE auth_name = ? AND code = ?', $key) ?? [], $method, $source, $from, $to, $reverse, $spatial),
-            'grid_transformation' => $this->grid($this->registry->row('SELECT * FROM grid_transformation WHERE auth_name = ? AND code = ?', $key) ?? [], $method, $source, $from, $to, $reverse),
-            default => $this->offset($this->registry->row('SELECT * FROM other_transformation WHERE auth_name = ? AND code = ?', $key) ?? [], $method, $source, $from, $to, $reverse, $spatial),
+            'helmert_transformation' => $this->helmert(
+                $this->registry->row('SELECT * FROM helmert_transformation WHERE auth_name = ? AND code = ?', $key) ?? [],
+                $method, $source, $from, $to, $reverse, $spatial,
+            ),
+            'grid_transformation' => $this->grid(
+                $this->registry->row('SELECT * FROM grid_transformation WHERE auth_name = ? AND code = ?', $key) ?? [],
+                $method, $source, $from, $to, $reverse,
+            ),
+            default => $this->offset(
+                $this->registry->row('SELECT * FROM other_transformation WHERE auth_name = ? AND code = ?', $key) ?? [],
+                $method, $source, $from, $to, $reverse, $spatial,
+            ),
         };
     }
 
@@ -42,23 +53,38 @@ final class OperationDefinition
      */
     private function helmert(array $h, string $method, string $source, Datum $from, Datum $to, bool $reverse, bool $spatial): array
     {
-        $length = fn (string $name, string $unit): float => null === $h[$name] ? 0.0 : (float) $h[$name] * $this->registry->unit((int) $h[$unit])[0];
-        $angle = fn (string $name, string $unit): float => null === $h[$name] ? 0.0 : $this->registry->angle((float) $h[$name], (int) $h[$unit]);
+        $length = fn (
+            string $name, string $unit,
+        ): float => null === $h[$name] ? 0.0 : (float) $h[$name] * $this->registry->unit((int) $h[$unit])[0];
+        $angle = fn (
+            string $name, string $unit,
+        ): float => null === $h[$name] ? 0.0 : $this->registry->angle((float) $h[$name], (int) $h[$unit]);
         // Rates are stored per second of a year of 31 556 925.445 s (EPSG unit 1029); their factors say so.
         $year = 31556925.445;
         $sign = \in_array((string) $h['method_code'], self::FRAME, true) ? -1.0 : 1.0;
         $rates = null;
         if (null !== $h['rate_tx'] || null !== $h['rate_rx'] || null !== $h['rate_scale_difference']) {
             $rates = [
-                'translation' => [$year * $length('rate_tx', 'rate_translation_uom_code'), $year * $length('rate_ty', 'rate_translation_uom_code'), $year * $length('rate_tz', 'rate_translation_uom_code')],
-                'rotation' => [$sign * $year * $length('rate_rx', 'rate_rotation_uom_code'), $sign * $year * $length('rate_ry', 'rate_rotation_uom_code'), $sign * $year * $length('rate_rz', 'rate_rotation_uom_code')],
+                'translation' => [
+                    $year * $length('rate_tx', 'rate_translation_uom_code'),
+                    $year * $length('rate_ty', 'rate_translation_uom_code'),
+                    $year * $length('rate_tz', 'rate_translation_uom_code'),
+                ],
+                'rotation' => [
+                    $sign * $year * $length('rate_rx', 'rate_rotation_uom_code'),
+                    $sign * $year * $length('rate_ry', 'rate_rotation_uom_code'),
+                    $sign * $year * $length('rate_rz', 'rate_rotation_uom_code'),
+                ],
                 'scale' => $year * $length('rate_scale_difference', 'rate_scale_difference_uom_code'),
             ];
         }
         $epoch = null === $h['epoch'] ? null : (float) $h['epoch'];
         $helmert = new Helmert(
             [$length('tx', 'translation_uom_code'), $length('ty', 'translation_uom_code'), $length('tz', 'translation_uom_code')],
-            [$sign * $angle('rx', 'rotation_uom_code'), $sign * $angle('ry', 'rotation_uom_code'), $sign * $angle('rz', 'rotation_uom_code')],
+            [
+                $sign * $angle('rx', 'rotation_uom_code'), $sign * $angle('ry', 'rotation_uom_code'),
+                $sign * $angle('rz', 'rotation_uom_code'),
+            ],
             $length('scale_difference', 'scale_difference_uom_code'),
             [$length('px', 'pivot_uom_code'), $length('py', 'pivot_uom_code'), $length('pz', 'pivot_uom_code')],
             $rates, null === $rates ? null : $epoch,
@@ -67,7 +93,11 @@ final class OperationDefinition
         $seconds = static fn (float $radians): float => round(rad2deg($radians) * 3600.0, 12);
         $parameters = ['tx_m' => $at->translation[0], 'ty_m' => $at->translation[1], 'tz_m' => $at->translation[2]];
         if ([0.0, 0.0, 0.0] !== $at->rotation || 0.0 !== $at->scale) {
-            $parameters += ['rx_arcsec' => $seconds($at->rotation[0]), 'ry_arcsec' => $seconds($at->rotation[1]), 'rz_arcsec' => $seconds($at->rotation[2]), 'scale_ppm' => round(1e6 * $at->scale, 12), 'convention' => 'position vector'];
+            $parameters += [
+                'rx_arcsec' => $seconds($at->rotation[0]), 'ry_arcsec' => $seconds($at->rotation[1]),
+                'rz_arcsec' => $seconds($at->rotation[2]), 'scale_ppm' => round(1e6 * $at->scale, 12),
+                'convention' => 'position vector',
+            ];
         }
         if ([0.0, 0.0, 0.0] !== $at->pivot) {
             $parameters += ['pivot_m' => $at->pivot];
@@ -76,9 +106,14 @@ final class OperationDefinition
             $parameters += ['reference_epoch' => (float) $epoch, 'epoch' => $this->epoch ?? (float) $epoch];
         }
         // A null transformation says that coordinates are the same; two ellipsoids a tenth of a millimetre apart do not change them.
-        $steps = static fn (): array => $at->isNull() && abs($from->ellipsoid->a - $to->ellipsoid->a) < 1e-3 && abs($from->ellipsoid->f - $to->ellipsoid->f) < 1e-9
+        $steps = static fn (): array => $at->isNull()
+            && abs($from->ellipsoid->a - $to->ellipsoid->a) < 1e-3
+            && abs($from->ellipsoid->f - $to->ellipsoid->f) < 1e-9
             ? []
-            : [new GeocentricStep($reverse ? $to->ellipsoid : $from->ellipsoid, $reverse ? $from->ellipsoid : $to->ellipsoid, $reverse ? $at->backward() : $at->forward(), !$spatial)];
+            : [new GeocentricStep(
+                $reverse ? $to->ellipsoid : $from->ellipsoid, $reverse ? $from->ellipsoid : $to->ellipsoid,
+                $reverse ? $at->backward() : $at->forward(), !$spatial,
+            )];
 
         return [new StepDescription($method, $source, $parameters), [], [], null === $rates ? null : $epoch, $steps, []];
     }
@@ -93,7 +128,10 @@ final class OperationDefinition
         $name = (string) $g['grid_name'];
         $names = [$name];
         $flip = false;
-        foreach ($this->registry->rows('SELECT proj_grid_name p, old_proj_grid_name o, inverse_direction i FROM grid_alternatives WHERE original_grid_name = ?', [$name]) as $row) {
+        foreach ($this->registry->rows(
+            'SELECT proj_grid_name p, old_proj_grid_name o, inverse_direction i FROM grid_alternatives WHERE original_grid_name = ?',
+            [$name],
+        ) as $row) {
             $names[] = (string) $row['p'];
             $names[] = (string) ($row['o'] ?? '');
         }
@@ -103,7 +141,11 @@ final class OperationDefinition
             return [$description, [$name], [], null, static fn (): array => [], []];
         }
         // A file under another name may run the other way (the registry says so of the file, not of the operation).
-        foreach ($this->registry->rows('SELECT inverse_direction i FROM grid_alternatives WHERE original_grid_name = ? AND lower(coalesce(old_proj_grid_name, proj_grid_name)) = ?', [$name, strtolower(basename($path))]) as $row) {
+        foreach ($this->registry->rows(
+            'SELECT inverse_direction i FROM grid_alternatives WHERE original_grid_name = ? AND '
+                .'lower(coalesce(old_proj_grid_name, proj_grid_name)) = ?',
+            [$name, strtolower(basename($path))],
+        ) as $row) {
             $flip = (bool) $row['i'] && strtolower($name) !== strtolower(basename($path));
         }
         if (!\in_array((string) $g['method_code'], ['9615', '9614'], true) && !str_ends_with(strtolower($path), '.gsb')) {
@@ -137,7 +179,8 @@ final class OperationDefinition
             }
             $unit = (int) $o["param{$i}_uom_code"];
             $value = (float) $o["param{$i}_value"];
-            $offsets[(int) $parameter] = 8603 === (int) $parameter || 8604 === (int) $parameter ? $value * $this->registry->unit($unit)[0] : $this->registry->angle($value, $unit);
+            $offsets[(int) $parameter] = 8603 === (int) $parameter
+                || 8604 === (int) $parameter ? $value * $this->registry->unit($unit)[0] : $this->registry->angle($value, $unit);
             $parameters[\sprintf('%s (%s)', $o["param{$i}_name"], $this->registry->unit($unit)[1])] = $value;
         }
         $description = new StepDescription($method, $source, $parameters);
@@ -155,10 +198,17 @@ final class OperationDefinition
         $h = $spatial ? $offsets[8603] + $offsets[8604] : 0.0;
         if ('9601' === (string) $o['method_code'] && 0.0 !== $lon) {
             // Another value for the same meridian than the systems themselves state: theirs rules.
-            return [$description, [], [$o['method_name'].' by another value than the meridians of the systems'], null, static fn (): array => [], []];
+            return [
+                $description, [], [$o['method_name'].' by another value than the meridians of the systems'], null,
+                static fn (): array => [], [],
+            ];
         }
         $null = 0.0 === $lon && 0.0 === $offsets[8601] && 0.0 === $h;
 
-        return [$description, [], [], null, static fn (): array => $null ? [] : [new OffsetStep($sign * $offsets[8601], $sign * $lon, $sign * $h)], []];
+        return [
+            $description, [], [], null,
+            static fn (): array => $null ? [] : [new OffsetStep($sign * $offsets[8601], $sign * $lon, $sign * $h)],
+            [],
+        ];
     }
 }

@@ -20,8 +20,11 @@ final class OperationRegistry
     /** @var array<string, Candidate> */
     private array $made = [];
 
-    public function __construct(private readonly Registry $registry, private readonly GridFiles $files, private readonly ?float $epoch = null)
-    {
+    public function __construct(
+        private readonly Registry $registry,
+        private readonly GridFiles $files,
+        private readonly ?float $epoch = null,
+    ) {
     }
 
     /**
@@ -76,7 +79,11 @@ final class OperationRegistry
     private function systemsOf(string $datum): array
     {
         $codes = [];
-        foreach ($this->registry->rows('SELECT auth_name a, code c FROM geodetic_crs WHERE datum_auth_name = ? AND datum_code = ? AND auth_name = ? ORDER BY type = \'geographic 2D\' DESC, deprecated, code', [...Registry::split($datum), 'EPSG']) as $row) {
+        foreach ($this->registry->rows(
+            'SELECT auth_name a, code c FROM geodetic_crs WHERE datum_auth_name = ? AND datum_code = ? AND auth_name = ? '
+                .'ORDER BY type = \'geographic 2D\' DESC, deprecated, code',
+            [...Registry::split($datum), 'EPSG'],
+        ) as $row) {
             $codes[] = $row['a'].':'.$row['c'];
         }
 
@@ -87,7 +94,11 @@ final class OperationRegistry
     {
         foreach ([[$from, $to], [$to, $from]] as [$whole, $part]) {
             if (\in_array($part->code, $whole->members, true)) {
-                return new Candidate(\sprintf('%s is a member of %s', $part->name, $whole->name), $whole->accuracy, null, [new StepDescription('Null transformation', (string) $whole->code)], [], static fn (): array => []);
+                return new Candidate(
+                    \sprintf('%s is a member of %s', $part->name, $whole->name), $whole->accuracy, null,
+                    [new StepDescription('Null transformation', (string) $whole->code)], [],
+                    static fn (): array => [],
+                );
             }
         }
 
@@ -108,7 +119,11 @@ final class OperationRegistry
         foreach ([[$source, true], [$target, false]] as [$whole, $leaving]) {
             foreach ($whole->members as $member) {
                 $part = $this->systemsOf($member);
-                $null = new Candidate(\sprintf('member of %s', $whole->name), $whole->accuracy, null, [new StepDescription('Null transformation', (string) $whole->code)], [], static fn (): array => []);
+                $null = new Candidate(
+                    \sprintf('member of %s', $whole->name), $whole->accuracy, null,
+                    [new StepDescription('Null transformation', (string) $whole->code)], [],
+                    static fn (): array => [],
+                );
                 foreach ($leaving ? $this->direct($part, $to, $spatial) : $this->direct($from, $part, $spatial) as $candidate) {
                     $both = $leaving ? $null->then($candidate) : $candidate->then($null);
                     if (null !== $both) {
@@ -134,14 +149,21 @@ final class OperationRegistry
             if ([] === $source || [] === $target) {
                 continue;
             }
-            $sql = "SELECT * FROM coordinate_operation_view WHERE deprecated = 0 AND auth_name = 'EPSG' AND source_crs_auth_name = 'EPSG' AND source_crs_code IN (".self::marks($source).") AND target_crs_auth_name = 'EPSG' AND target_crs_code IN (".self::marks($target).')';
+            $sql = "SELECT * FROM coordinate_operation_view WHERE deprecated = 0 AND auth_name = 'EPSG' AND "
+                ."source_crs_auth_name = 'EPSG' AND source_crs_code IN ("
+                .self::marks($source).") AND target_crs_auth_name = 'EPSG' AND target_crs_code IN ("
+                .self::marks($target).')';
             foreach ($this->registry->rows($sql, [...self::numbers($source), ...self::numbers($target)]) as $row) {
                 $rows[$row['auth_name'].':'.$row['code']] = [$row, $reverse];
             }
         }
         $candidates = [];
         foreach ($rows as $code => [$row, $reverse]) {
-            $by = $this->registry->row('SELECT replacement_auth_name a, replacement_code c FROM supersession WHERE superseded_table_name = ? AND superseded_auth_name = ? AND superseded_code = ? AND same_source_target_crs = 1', [$row['table_name'], $row['auth_name'], $row['code']]);
+            $by = $this->registry->row(
+                'SELECT replacement_auth_name a, replacement_code c FROM supersession WHERE superseded_table_name = ? '
+                    .'AND superseded_auth_name = ? AND superseded_code = ? AND same_source_target_crs = 1',
+                [$row['table_name'], $row['auth_name'], $row['code']],
+            );
             if (null !== $by && isset($rows[$by['a'].':'.$by['c']])) {
                 continue;
             }
@@ -238,7 +260,10 @@ final class OperationRegistry
             return $found;
         }
         foreach ([['source', 'target', true], ['target', 'source', false]] as [$near, $far, $leaving]) {
-            $sql = "SELECT o.*, g.datum_auth_name || ':' || g.datum_code datum FROM coordinate_operation_view o JOIN geodetic_crs g ON g.auth_name = o.{$far}_crs_auth_name AND g.code = o.{$far}_crs_code WHERE o.deprecated = 0 AND o.auth_name = 'EPSG' AND g.deprecated = 0 AND o.{$near}_crs_auth_name = 'EPSG' AND o.{$near}_crs_code IN (".self::marks($systems).')';
+            $sql = "SELECT o.*, g.datum_auth_name || ':' || g.datum_code datum FROM coordinate_operation_view o "
+                ."JOIN geodetic_crs g ON g.auth_name = o.{$far}_crs_auth_name AND g.code = o.{$far}_crs_code "
+                ."WHERE o.deprecated = 0 AND o.auth_name = 'EPSG' AND g.deprecated = 0 "
+                ."AND o.{$near}_crs_auth_name = 'EPSG' AND o.{$near}_crs_code IN (".self::marks($systems).')';
             foreach ($this->registry->rows($sql, self::numbers($systems)) as $row) {
                 $found[(string) $row['datum']][] = [$row, $leaving];
             }
@@ -250,7 +275,9 @@ final class OperationRegistry
     /** @param array<string, mixed> $row of coordinate_operation_view */
     private function candidate(array $row, bool $reverse, bool $spatial): Candidate
     {
-        return $this->made[$row['auth_name'].':'.$row['code'].($reverse ? '-' : '+').($spatial ? '3' : '2')] ??= $this->make($row, $reverse, $spatial);
+        return $this->made[$row['auth_name'].':'.$row['code'].($reverse ? '-' : '+').($spatial ? '3' : '2')] ??= $this->make(
+            $row, $reverse, $spatial,
+        );
     }
 
     /** @param array<string, mixed> $row */
@@ -272,11 +299,22 @@ final class OperationRegistry
     }
 
     /** @param array<string, mixed> $row */
-    private function concatenated(array $row, string $name, ?float $accuracy, ?\Mensura\Reference\Crs\Area $area, bool $reverse, bool $spatial): Candidate
-    {
+    private function concatenated(
+        array $row,
+        string $name,
+        ?float $accuracy,
+        ?\Mensura\Reference\Crs\Area $area,
+        bool $reverse,
+        bool $spatial,
+    ): Candidate {
         $at = $this->registry->horizontalSystem($row['source_crs_auth_name'].':'.$row['source_crs_code'])->datum;
         $chain = [];
-        foreach ($this->registry->rows('SELECT v.* FROM concatenated_operation_step s JOIN coordinate_operation_view v ON v.auth_name = s.step_auth_name AND v.code = s.step_code WHERE s.operation_auth_name = ? AND s.operation_code = ? ORDER BY s.step_number', [$row['auth_name'], $row['code']]) as $step) {
+        foreach ($this->registry->rows(
+            'SELECT v.* FROM concatenated_operation_step s JOIN coordinate_operation_view v ON v.auth_name = '
+                .'s.step_auth_name AND v.code = s.step_code WHERE s.operation_auth_name = ? AND s.operation_code = ? '
+                    .'ORDER BY s.step_number',
+            [$row['auth_name'], $row['code']],
+        ) as $step) {
             $source = $this->registry->horizontalSystem($step['source_crs_auth_name'].':'.$step['source_crs_code'])->datum;
             $target = $this->registry->horizontalSystem($step['target_crs_auth_name'].':'.$step['target_crs_code'])->datum;
             $back = !$source->sameAs($at) && $target->sameAs($at);
@@ -293,7 +331,10 @@ final class OperationRegistry
             $whole = $whole->then($one->everywhere()) ?? $one;
         }
 
-        return new Candidate($name, $accuracy ?? $whole->accuracy, $area, $whole->descriptions, $whole->missing, $whole->steps(...), $whole->unsupported, false, $whole->epoch, $whole->grids);
+        return new Candidate(
+            $name, $accuracy ?? $whole->accuracy, $area, $whole->descriptions, $whole->missing, $whole->steps(...),
+            $whole->unsupported, false, $whole->epoch, $whole->grids,
+        );
     }
 
     /** @param list<string> $codes */

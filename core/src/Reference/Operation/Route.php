@@ -31,7 +31,9 @@ final class Route
         $steps = [];
         foreach ($stages as $stage) {
             $step = $stage['choice'] ?? $stage['step'];
-            if (null !== $step && !($step instanceof ChoiceStep && 1 === \count($step->candidates) && $step->candidates[0]->isIdentity() && null === $step->candidates[0]->area)) {
+            if (null !== $step && !($step instanceof ChoiceStep && 1 === \count(
+                $step->candidates,
+            ) && $step->candidates[0]->isIdentity() && null === $step->candidates[0]->area)) {
                 $steps[] = $step;
             }
         }
@@ -81,7 +83,9 @@ final class Route
                     $names[] = $candidate->name;
                 }
                 $accuracy = null === $accuracy || null === $candidate->accuracy ? null : $accuracy + $candidate->accuracy;
-                $area = null === $area ? $candidate->area : (null === $candidate->area ? $area : $area->intersection($candidate->area) ?? $area);
+                $area = null === $area
+                    ? $candidate->area
+                    : (null === $candidate->area ? $area : $area->intersection($candidate->area) ?? $area);
                 $steps = [...$steps, ...$candidate->descriptions];
             } elseif (null !== $stage['description']) {
                 $names[] = $stage['kind'];
@@ -96,7 +100,12 @@ final class Route
         }
         $area ??= $this->to->horizontal->area ?? $this->from->horizontal->area;
 
-        return ['operation' => [] === $names ? \sprintf('%s to %s', $this->from->name(), $this->to->name()) : implode(' + ', $names), 'accuracy' => $accuracy, 'area' => $area?->bounds(), 'steps' => $steps];
+        return [
+            'operation' => [] === $names ? \sprintf('%s to %s', $this->from->name(), $this->to->name()) : implode(' + ', $names),
+            'accuracy' => $accuracy,
+            'area' => $area?->bounds(),
+            'steps' => $steps,
+        ];
     }
 
     /** @param list<Candidate> $candidates */

@@ -67,7 +67,10 @@ final class RouteFinder
         }
         $unused = [...$named->unused(), ...$this->geoids->unused()];
         if ([] !== $unused) {
-            throw new UnusedGrid(\sprintf('the grid %s is named, but no step from %s to %s can use it', implode(' and ', $unused), $from->name(), $to->name()));
+            throw new UnusedGrid(\sprintf(
+                'the grid %s is named, but no step from %s to %s can use it', implode(' and ', $unused),
+                $from->name(), $to->name(),
+            ));
         }
 
         return $route;
@@ -77,7 +80,9 @@ final class RouteFinder
     {
         $this->warnings = [];
         if (null !== $settings->geoid && null === $from->vertical && null === $to->vertical) {
-            throw new NoWay('a geoid is named but neither system has a height system; write the one with heights above the geoid as EPSG:h+EPSG:v');
+            throw new NoWay(
+                'a geoid is named but neither system has a height system; write the one with heights above the geoid as EPSG:h+EPSG:v',
+            );
         }
         $a = $from->horizontal;
         $b = $to->horizontal;
@@ -90,16 +95,25 @@ final class RouteFinder
         if (null !== $va && 3 === $b->dimension) {
             [$geoid, $datum, $name, $accuracy] = $this->geoids->of($va, self::onDatum($a, $a), $settings, $this->areaOf($a, $b, $settings));
             $middle = self::onDatum($datum, $a);
-            $stages = [$this->horizontal($a, $middle, false, $settings), ...self::unit($va), self::geoidStage($geoid, true, $name, $accuracy), $this->horizontal($middle, $b, true, $settings)];
+            $stages = [
+                $this->horizontal($a, $middle, false, $settings), ...self::unit($va),
+                self::geoidStage($geoid, true, $name, $accuracy), $this->horizontal($middle, $b, true, $settings),
+            ];
         } elseif (null !== $vb && 3 === $a->dimension) {
             [$geoid, $datum, $name, $accuracy] = $this->geoids->of($vb, self::onDatum($b, $b), $settings, $this->areaOf($a, $b, $settings));
             $middle = self::onDatum($datum, $b);
-            $stages = [$this->horizontal($a, $middle, true, $settings), self::geoidStage($geoid, false, $name, $accuracy), ...self::unit($vb), $this->horizontal($middle, $b, false, $settings)];
+            $stages = [
+                $this->horizontal($a, $middle, true, $settings), self::geoidStage($geoid, false, $name, $accuracy),
+                ...self::unit($vb), $this->horizontal($middle, $b, false, $settings),
+            ];
         } else {
             $geocentric = HorizontalSystem::GEOCENTRIC === $a->kind || HorizontalSystem::GEOCENTRIC === $b->kind;
             $stages = [$this->horizontal($a, $b, $ellipsoidal || $geocentric, $settings)];
             if ($geocentric && !$ellipsoidal) {
-                $this->warnings[] = \sprintf('%s has no height axis; its h is taken as ellipsoidal height', 3 === $a->dimension ? $b->label() : $a->label());
+                $this->warnings[] = \sprintf(
+                    '%s has no height axis; its h is taken as ellipsoidal height',
+                    3 === $a->dimension ? $b->label() : $a->label(),
+                );
                 $ellipsoidal = true;
             }
 
@@ -109,16 +123,28 @@ final class RouteFinder
         return new Route($from, $to, $stages, $this->warnings, true);
     }
 
-    private function betweenHeights(CoordinateSystem $from, CoordinateSystem $to, VerticalSystem $va, VerticalSystem $vb, RouteSettings $settings): Route
-    {
+    private function betweenHeights(
+        CoordinateSystem $from,
+        CoordinateSystem $to,
+        VerticalSystem $va,
+        VerticalSystem $vb,
+        RouteSettings $settings,
+    ): Route {
         $a = $from->horizontal;
         $b = $to->horizontal;
         if ($va->sameDatum($vb)) {
-            return new Route($from, $to, [$this->horizontal($a, $b, false, $settings), ...self::unit($va), ...self::unit($vb)], $this->warnings, true);
+            return new Route(
+                $from, $to, [$this->horizontal($a, $b, false, $settings), ...self::unit($va), ...self::unit($vb)],
+                $this->warnings, true,
+            );
         }
         $offset = $this->verticalOffset($va, $vb);
         if (null !== $offset) {
-            return new Route($from, $to, [$this->horizontal($a, $b, false, $settings), ...self::unit($va), $offset, ...self::unit($vb)], $this->warnings, true);
+            return new Route(
+                $from, $to,
+                [$this->horizontal($a, $b, false, $settings), ...self::unit($va), $offset, ...self::unit($vb)],
+                $this->warnings, true,
+            );
         }
         $area = $this->areaOf($a, $b, $settings);
         [$one, $datumOne, $nameOne, $accuracyOne] = $this->geoids->of($va, self::onDatum($a, $a), $settings, $area);
@@ -138,8 +164,12 @@ final class RouteFinder
      *
      * @return list<Candidate>
      */
-    public function candidates(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings = new RouteSettings()): array
-    {
+    public function candidates(
+        HorizontalSystem $from,
+        HorizontalSystem $to,
+        bool $spatial,
+        RouteSettings $settings = new RouteSettings(),
+    ): array {
         if ($from->datum === $to->datum || $from->datum->sameAs($to->datum)) {
             return [Candidate::identity()];
         }
@@ -151,7 +181,10 @@ final class RouteFinder
                     return [];
                 }
             };
-            $found = $this->named->candidates(!$settings->fallBack, $from, $to, static fn (): array => $known($from), fn (): array => $this->indirect($from, $to, $spatial, $settings), $known);
+            $found = $this->named->candidates(
+                !$settings->fallBack, $from, $to, static fn (): array => $known($from),
+                fn (): array => $this->indirect($from, $to, $spatial, $settings), $known,
+            );
             if ([] !== $found) {
                 return $settings->fallBack ? [...$found, ...$known($from)] : $found;
             }
@@ -180,14 +213,21 @@ final class RouteFinder
             $y = $to->ellipsoid();
             $unknown = $from->datum->isUnknown() ? $from : $to;
             if (abs($x->a - $y->a) < self::SAME_AXIS && abs($x->f - $y->f) < self::SAME_FLATTENING) {
-                $this->warnings[] = \sprintf('%s names no datum; it is taken to be on that of %s', $unknown->label(), $unknown === $from ? $to->label() : $from->label());
+                $this->warnings[] = \sprintf(
+                    '%s names no datum; it is taken to be on that of %s', $unknown->label(),
+                    $unknown === $from ? $to->label() : $from->label(),
+                );
 
                 return [Candidate::identity('Same datum by assumption', null)];
             }
             if ($settings->fallBack) {
                 return [self::ballpark($from, $to)];
             }
-            throw new NoWay(\sprintf('%s names no datum, only the ellipsoid %s; give its transformation (towgs84 or BOUNDCRS)', $unknown->label(), $unknown->ellipsoid()->name));
+            throw new NoWay(\sprintf(
+                '%s names no datum, only the ellipsoid %s; give its transformation (towgs84 or BOUNDCRS)',
+                $unknown->label(),
+                $unknown->ellipsoid()->name,
+            ));
         }
         $found = (new OperationRegistry($this->registry, $this->files, $settings->epoch))->between($from, $to, $spatial);
         if ([] === $found) {
@@ -223,7 +263,9 @@ final class RouteFinder
      */
     private function indirect(HorizontalSystem $from, HorizontalSystem $to, bool $spatial, RouteSettings $settings): array
     {
-        $found = null !== $from->binding || null !== $to->binding ? [] : (new OperationRegistry($this->registry, $this->files, $settings->epoch))->indirect($from, $to, $spatial);
+        $found = null !== $from->binding || null !== $to->binding
+            ? []
+            : (new OperationRegistry($this->registry, $this->files, $settings->epoch))->indirect($from, $to, $spatial);
 
         return $settings->fallBack ? [...$found, self::ballpark($from, $to)] : $found;
     }
@@ -234,7 +276,10 @@ final class RouteFinder
         $candidates = $this->candidates($from, $to, $spatial, $settings);
         $between = \sprintf('from %s to %s', $from->datum->name, $to->datum->name);
         if (null !== $settings->prefer) {
-            $named = array_values(array_filter([...$candidates, ...$this->indirect($from, $to, $spatial, $settings)], static fn (Candidate $c): bool => $c->name === $settings->prefer));
+            $named = array_values(array_filter(
+                [...$candidates, ...$this->indirect($from, $to, $spatial, $settings)],
+                static fn (Candidate $c): bool => $c->name === $settings->prefer,
+            ));
             if ([] === $named) {
                 throw new NoWay(\sprintf('there is no transformation "%s" %s', $settings->prefer, $between));
             }
@@ -243,7 +288,10 @@ final class RouteFinder
             }
             $candidates = [$named[0]->everywhere()];
         } elseif (null !== $settings->area && [] !== $candidates && !$candidates[0]->isIdentity()) {
-            $reaching = array_filter($candidates, static fn (Candidate $c): bool => $c->isUsable() && (null === $c->area || $c->area->covers($settings->area)));
+            $reaching = array_filter(
+                $candidates,
+                static fn (Candidate $c): bool => $c->isUsable() && (null === $c->area || $c->area->covers($settings->area)),
+            );
             if ([] === $reaching) {
                 $candidates = [...$candidates, ...$this->indirect($from, $to, $spatial, $settings)];
             }
@@ -251,12 +299,25 @@ final class RouteFinder
         }
         foreach ($candidates as $candidate) {
             if (null !== $candidate->epoch && null === $settings->epoch) {
-                $this->warnings[] = \sprintf('"%s" moves with time and no epoch is given: its parameters are used as of %s', $candidate->name, $candidate->epoch);
+                $this->warnings[] = \sprintf(
+                    '"%s" moves with time and no epoch is given: its parameters are used as of %s',
+                    $candidate->name,
+                    $candidate->epoch,
+                );
                 break;
             }
         }
 
-        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep($candidates, $settings->fallBack, $between, null !== $settings->area || null !== $settings->prefer || $candidates[0]->isIdentity() || $candidates[0]->named && !$settings->fallBack ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings)), 'step' => null];
+        return ['kind' => 'datum', 'description' => null, 'choice' => new ChoiceStep(
+            $candidates,
+            $settings->fallBack,
+            $between,
+            null !== $settings->area
+                || null !== $settings->prefer
+                || $candidates[0]->isIdentity()
+                || $candidates[0]->named
+                && !$settings->fallBack ? null : fn (): array => $this->indirect($from, $to, $spatial, $settings),
+        ), 'step' => null];
     }
 
     /**
@@ -282,8 +343,13 @@ final class RouteFinder
     }
 
     /** @return list<Candidate> */
-    private function throughBinding(HorizontalSystem $bound, HorizontalSystem $other, bool $reverse, bool $spatial, RouteSettings $settings): array
-    {
+    private function throughBinding(
+        HorizontalSystem $bound,
+        HorizontalSystem $other,
+        bool $reverse,
+        bool $spatial,
+        RouteSettings $settings,
+    ): array {
         $binding = $bound->binding ?? throw new \LogicException('A bound system has its binding.');
         $hub = $this->registry->horizontalSystem($binding->target);
         $files = $this->files;
@@ -292,8 +358,14 @@ final class RouteFinder
             $from = $bound->ellipsoid();
             $to = $hub->ellipsoid();
             $seconds = static fn (float $radians): float => round(rad2deg($radians) * 3600.0, 12);
-            $description = new StepDescription(($reverse ? 'Inverse of ' : '').'Position Vector transformation', $bound->name, ['tx_m' => $h->translation[0], 'ty_m' => $h->translation[1], 'tz_m' => $h->translation[2], 'rx_arcsec' => $seconds($h->rotation[0]), 'ry_arcsec' => $seconds($h->rotation[1]), 'rz_arcsec' => $seconds($h->rotation[2]), 'scale_ppm' => round(1e6 * $h->scale, 12)]);
-            $step = new Candidate('Transformation stated with '.$bound->name, null, null, [$description], [], static fn (): array => $h->isNull() && $from->a === $to->a && abs($from->f - $to->f) < 1e-15 ? [] : [
+            $description = new StepDescription(($reverse ? 'Inverse of ' : '').'Position Vector transformation', $bound->name, [
+                'tx_m' => $h->translation[0], 'ty_m' => $h->translation[1], 'tz_m' => $h->translation[2],
+                'rx_arcsec' => $seconds($h->rotation[0]), 'ry_arcsec' => $seconds($h->rotation[1]),
+                'rz_arcsec' => $seconds($h->rotation[2]), 'scale_ppm' => round(1e6 * $h->scale, 12),
+            ]);
+            $step = new Candidate('Transformation stated with '.$bound->name, null, null, [
+                $description,
+            ], [], static fn (): array => $h->isNull() && $from->a === $to->a && abs($from->f - $to->f) < 1e-15 ? [] : [
                 new GeocentricStep($reverse ? $to : $from, $reverse ? $from : $to, $reverse ? $h->backward() : $h->forward(), !$spatial),
             ]);
         } else {
@@ -312,8 +384,12 @@ final class RouteFinder
                     $missing[] = $name;
                 }
             }
-            $description = new StepDescription(($reverse ? 'Inverse of ' : '').'NTv2', $bound->name, ['grid' => implode(', ', $binding->grids)]);
-            $step = new Candidate('Grids stated with '.$bound->name, null, null, [$description], $missing, static function () use ($files, $paths, $reverse): array {
+            $description = new StepDescription(
+                ($reverse ? 'Inverse of ' : '').'NTv2', $bound->name, ['grid' => implode(', ', $binding->grids)],
+            );
+            $step = new Candidate('Grids stated with '.$bound->name, null, null, [$description], $missing, static function () use (
+                $files, $paths, $reverse,
+            ): array {
                 $grids = array_map($files->shifts(...), $paths);
 
                 return [] === $grids ? [] : [new GridStep($grids, $reverse)];
@@ -333,7 +409,11 @@ final class RouteFinder
 
     private static function ballpark(HorizontalSystem $from, HorizontalSystem $to): Candidate
     {
-        return new Candidate('Latitudes and longitudes kept (ballpark)', null, null, [new StepDescription('Latitudes and longitudes kept', $from->datum->name.' to '.$to->datum->name)], [], static fn (): array => [], [], true);
+        return new Candidate(
+            'Latitudes and longitudes kept (ballpark)', null, null,
+            [new StepDescription('Latitudes and longitudes kept', $from->datum->name.' to '.$to->datum->name)], [],
+            static fn (): array => [], [], true,
+        );
     }
 
     /** @return ?Stage */
@@ -343,11 +423,19 @@ final class RouteFinder
             return null;
         }
         foreach ([[$from, $to, 1.0], [$to, $from, -1.0]] as [$source, $target, $sign]) {
-            $row = $this->registry->row('SELECT * FROM other_transformation WHERE deprecated = 0 AND method_code = 9616 AND source_crs_auth_name = ? AND source_crs_code = ? AND target_crs_auth_name = ? AND target_crs_code = ? ORDER BY coalesce(accuracy, 1e9)', [...Registry::split((string) $source->code), ...Registry::split((string) $target->code)]);
+            $row = $this->registry->row(
+                'SELECT * FROM other_transformation WHERE deprecated = 0 AND method_code = 9616 AND source_crs_auth_name '
+                    .'= ? AND source_crs_code = ? AND target_crs_auth_name = ? AND target_crs_code = ? ORDER BY coalesce(accuracy, 1e9)',
+                [...Registry::split((string) $source->code), ...Registry::split((string) $target->code)],
+            );
             if (null !== $row) {
                 $value = $sign * (float) $row['param1_value'] * $this->registry->unit((int) $row['param1_uom_code'])[0];
 
-                return ['kind' => ($sign < 0.0 ? 'Inverse of ' : '').$row['name'], 'description' => new StepDescription('Vertical Offset', $row['auth_name'].':'.$row['code'], ['offset_m' => $value] + (null === $row['accuracy'] ? [] : ['accuracy_m' => (float) $row['accuracy']])), 'choice' => null, 'step' => new OffsetStep(0.0, 0.0, $value)];
+                return ['kind' => ($sign < 0.0 ? 'Inverse of ' : '').$row['name'], 'description' => new StepDescription(
+                    'Vertical Offset',
+                    $row['auth_name'].':'.$row['code'],
+                    ['offset_m' => $value] + (null === $row['accuracy'] ? [] : ['accuracy_m' => (float) $row['accuracy']]),
+                ), 'choice' => null, 'step' => new OffsetStep(0.0, 0.0, $value)];
             }
         }
 
@@ -369,7 +457,11 @@ final class RouteFinder
     /** The three-dimensional geodetic system on the datum of one given, keeping the other's way out when it is the same datum. */
     private static function onDatum(HorizontalSystem $system, HorizontalSystem $like): HorizontalSystem
     {
-        return new HorizontalSystem(HorizontalSystem::GEOGRAPHIC, $system->geodetic, '' === $system->geodeticName ? $system->name : $system->geodeticName, $system->datum, $system->geodetic, 3, binding: $system->datum->sameAs($like->datum) ? $like->binding : $system->binding);
+        return new HorizontalSystem(
+            HorizontalSystem::GEOGRAPHIC, $system->geodetic,
+            '' === $system->geodeticName ? $system->name : $system->geodeticName, $system->datum, $system->geodetic,
+            3, binding: $system->datum->sameAs($like->datum) ? $like->binding : $system->binding,
+        );
     }
 
     /** @return Stage */
@@ -377,7 +469,11 @@ final class RouteFinder
     {
         return [
             'kind' => ($toEllipsoid ? 'Inverse of ' : '').$name,
-            'description' => new StepDescription($toEllipsoid ? 'Height above the geoid to ellipsoidal height' : 'Ellipsoidal height to height above the geoid', $name, ['grid' => $geoid->name, 'interpolation' => 'bilinear'] + (null === $accuracy ? [] : ['accuracy_m' => $accuracy])),
+            'description' => new StepDescription(
+                $toEllipsoid ? 'Height above the geoid to ellipsoidal height' : 'Ellipsoidal height to height above the geoid',
+                $name,
+                ['grid' => $geoid->name, 'interpolation' => 'bilinear'] + (null === $accuracy ? [] : ['accuracy_m' => $accuracy]),
+            ),
             'choice' => null,
             'step' => new GeoidStep($geoid, $toEllipsoid),
         ];
@@ -390,6 +486,11 @@ final class RouteFinder
      */
     private static function unit(VerticalSystem $vertical): array
     {
-        return $vertical->down ? [['kind' => 'Depth reversed', 'description' => new StepDescription('Height Depth Reversal', $vertical->label()), 'choice' => null, 'step' => new ReverseHeightStep()]] : [];
+        return $vertical->down ? [[
+            'kind' => 'Depth reversed',
+            'description' => new StepDescription('Height Depth Reversal', $vertical->label()),
+            'choice' => null,
+            'step' => new ReverseHeightStep(),
+        ]] : [];
     }
 }

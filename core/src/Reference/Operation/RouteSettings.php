@@ -17,7 +17,12 @@ final readonly class RouteSettings
      * @param bool       $fallBack allow a way less accurate than one whose grid is missing, or none at all
      * @param ?string    $prefer   name of the candidate to use, when it is among them
      */
-    public function __construct(public ?GeoidGrid $geoid = null, public ?Area $area = null, public ?float $epoch = null, public bool $fallBack = false, public ?string $prefer = null)
-    {
+    public function __construct(
+        public ?GeoidGrid $geoid = null,
+        public ?Area $area = null,
+        public ?float $epoch = null,
+        public bool $fallBack = false,
+        public ?string $prefer = null,
+    ) {
     }
 }

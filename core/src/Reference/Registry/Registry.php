@@ -44,7 +44,9 @@ final class Registry
             throw new UnknownSystem('the coordinate system registry needs PHP\'s SQLite extension; run bin/mensura setup');
         }
         if (!is_file($path)) {
-            throw new UnknownSystem('the coordinate system registry (proj.db of the package proj-data) is not installed; run bin/mensura setup');
+            throw new UnknownSystem(
+                'the coordinate system registry (proj.db of the package proj-data) is not installed; run bin/mensura setup',
+            );
         }
 
         return new self(new \PDO('sqlite:'.$path, null, null, [\PDO::SQLITE_ATTR_OPEN_FLAGS => \PDO::SQLITE_OPEN_READONLY]));
@@ -80,9 +82,16 @@ final class Registry
             return new CoordinateSystem($this->horizontalSystem($first), $this->verticalSystem($second));
         }
         $code = 'EPSG:'.$match[1];
-        $compound = $this->row('SELECT name, horiz_crs_auth_name h, horiz_crs_code hc, vertical_crs_auth_name v, vertical_crs_code vc FROM compound_crs WHERE auth_name = ? AND code = ?', self::split($code));
+        $compound = $this->row(
+            'SELECT name, horiz_crs_auth_name h, horiz_crs_code hc, vertical_crs_auth_name v, vertical_crs_code vc FROM '
+                .'compound_crs WHERE auth_name = ? AND code = ?',
+            self::split($code),
+        );
         if (null !== $compound) {
-            return new CoordinateSystem($this->horizontalSystem($compound['h'].':'.$compound['hc']), $this->verticalSystem($compound['v'].':'.$compound['vc']), $compound['name'], $code);
+            return new CoordinateSystem(
+                $this->horizontalSystem($compound['h'].':'.$compound['hc']),
+                $this->verticalSystem($compound['v'].':'.$compound['vc']), $compound['name'], $code,
+            );
         }
         if ($this->isVertical($code)) {
             throw new UnknownSystem(\sprintf('%s is a height system; name it after a horizontal one, as in EPSG:25830+%s', $code, $code));
@@ -113,26 +122,41 @@ final class Registry
 
     public function datum(string $code): Datum
     {
-        $row = $this->row('SELECT d.*, m.name pm_name, m.longitude pm, m.uom_code pm_unit FROM geodetic_datum d JOIN prime_meridian m ON m.auth_name = d.prime_meridian_auth_name AND m.code = d.prime_meridian_code WHERE d.auth_name = ? AND d.code = ?', self::split($code))
+        $row = $this->row(
+            'SELECT d.*, m.name pm_name, m.longitude pm, m.uom_code pm_unit FROM geodetic_datum d JOIN prime_meridian m '
+                .'ON m.auth_name = d.prime_meridian_auth_name AND m.code = d.prime_meridian_code WHERE d.auth_name = ? AND d.code = ?',
+            self::split($code),
+        )
             ?? throw new UnknownSystem(\sprintf('datum %s is not in the registry', $code));
         $members = [];
         if (null !== $row['ensemble_accuracy']) {
-            foreach ($this->rows('SELECT member_auth_name a, member_code c FROM geodetic_datum_ensemble_member WHERE ensemble_auth_name = ? AND ensemble_code = ? ORDER BY sequence', self::split($code)) as $member) {
+            foreach ($this->rows(
+                'SELECT member_auth_name a, member_code c FROM geodetic_datum_ensemble_member WHERE ensemble_auth_name = '
+                    .'? AND ensemble_code = ? ORDER BY sequence',
+                self::split($code),
+            ) as $member) {
                 $members[] = $member['a'].':'.$member['c'];
             }
         }
 
-        return new Datum($code, (string) $row['name'], $this->ellipsoid($row['ellipsoid_auth_name'].':'.$row['ellipsoid_code']), round(rad2deg($this->angle((float) $row['pm'], (int) $row['pm_unit'])), 12), (string) $row['pm_name'], $members, self::number($row['ensemble_accuracy']), self::number($row['frame_reference_epoch']));
+        return new Datum(
+            $code, (string) $row['name'], $this->ellipsoid($row['ellipsoid_auth_name'].':'.$row['ellipsoid_code']),
+            round(rad2deg($this->angle((float) $row['pm'], (int) $row['pm_unit'])), 12), (string) $row['pm_name'],
+            $members, self::number($row['ensemble_accuracy']), self::number($row['frame_reference_epoch']),
+        );
     }
 
     public function ellipsoid(string $code): Ellipsoid
     {
-        $row = $this->row('SELECT * FROM ellipsoid WHERE auth_name = ? AND code = ?', self::split($code)) ?? throw new UnknownSystem(\sprintf('ellipsoid %s is not in the registry', $code));
+        $row = $this->row('SELECT * FROM ellipsoid WHERE auth_name = ? AND code = ?', self::split($code))
+            ?? throw new UnknownSystem(\sprintf('ellipsoid %s is not in the registry', $code));
         $a = (float) $row['semi_major_axis'] * $this->unit((int) $row['uom_code'])[0];
         $inverse = (float) ($row['inv_flattening'] ?? 0.0);
         if (0.0 === $inverse) {
             $b = (float) ($row['semi_minor_axis'] ?? $row['semi_major_axis']);
-            $inverse = $b === (float) $row['semi_major_axis'] ? \INF : (float) $row['semi_major_axis'] / ((float) $row['semi_major_axis'] - $b);
+            $inverse = $b === (float) $row['semi_major_axis']
+                ? \INF
+                : (float) $row['semi_major_axis'] / ((float) $row['semi_major_axis'] - $b);
         }
 
         return new Ellipsoid((string) $row['name'], $a, $inverse);
@@ -143,7 +167,8 @@ final class Registry
     {
         static $kept = [];
         if (!isset($kept[$code])) {
-            $row = $this->row("SELECT name, conv_factor FROM unit_of_measure WHERE auth_name = 'EPSG' AND code = ?", [$code]) ?? throw new UnknownSystem(\sprintf('unit EPSG:%d is not in the registry', $code));
+            $row = $this->row("SELECT name, conv_factor FROM unit_of_measure WHERE auth_name = 'EPSG' AND code = ?", [$code])
+                ?? throw new UnknownSystem(\sprintf('unit EPSG:%d is not in the registry', $code));
             $factor = match ($code) {
                 // The registry prints fifteen digits; these two are defined exactly.
                 9003 => 1200.0 / 3937.0,
@@ -179,7 +204,12 @@ final class Registry
     public function area(string $table, string $code): ?Area
     {
         $best = null;
-        foreach ($this->rows('SELECT e.description d, e.south_lat s, e.west_lon w, e.north_lat n, e.east_lon e FROM usage u JOIN extent e ON e.auth_name = u.extent_auth_name AND e.code = u.extent_code WHERE u.object_table_name = ? AND u.object_auth_name = ? AND u.object_code = ?', [$table, ...self::split($code)]) as $row) {
+        foreach ($this->rows(
+            'SELECT e.description d, e.south_lat s, e.west_lon w, e.north_lat n, e.east_lon e FROM usage u JOIN extent e '
+                .'ON e.auth_name = u.extent_auth_name AND e.code = u.extent_code WHERE u.object_table_name = ? AND '
+                    .'u.object_auth_name = ? AND u.object_code = ?',
+            [$table, ...self::split($code)],
+        ) as $row) {
             if (null === $row['s']) {
                 continue;
             }
@@ -241,11 +271,13 @@ final class Registry
                 'geographic 2D' === $geodetic['type'] ? 2 : 3,
                 axes: $this->axes((string) $geodetic['coordinate_system_auth_name'], (string) $geodetic['coordinate_system_code'])[0],
                 unitName: HorizontalSystem::GEOCENTRIC === $kind ? 'metre' : 'degree',
-                area: $this->area('geodetic_crs', $code), deprecated: (bool) $geodetic['deprecated'], successor: $this->successor('geodetic_crs', $code),
+                area: $this->area('geodetic_crs', $code), deprecated: (bool) $geodetic['deprecated'],
+                successor: $this->successor('geodetic_crs', $code),
                 geodeticName: (string) $geodetic['name'],
             );
         }
-        $row = $this->row('SELECT * FROM projected_crs WHERE auth_name = ? AND code = ?', $key) ?? throw new UnknownSystem(\sprintf('%s is not in the registry (EPSG data set %s)', $code, $this->version()));
+        $row = $this->row('SELECT * FROM projected_crs WHERE auth_name = ? AND code = ?', $key)
+            ?? throw new UnknownSystem(\sprintf('%s is not in the registry (EPSG data set %s)', $code, $this->version()));
         if (null === $row['conversion_code'] || null === $row['geodetic_crs_code']) {
             throw new UnsupportedMethod(\sprintf('%s is defined by a text that is not read here', $code));
         }
@@ -260,14 +292,17 @@ final class Registry
         }
 
         return new HorizontalSystem(
-            HorizontalSystem::PROJECTED, $code, (string) $row['name'], $base->datum, $base->code, 2, $conversion, $projection, $factor, $unitName, $axes,
-            $this->area('projected_crs', $code), (bool) $row['deprecated'], $this->successor('projected_crs', $code), geodeticName: $base->name,
+            HorizontalSystem::PROJECTED, $code, (string) $row['name'], $base->datum, $base->code, 2, $conversion,
+            $projection, $factor, $unitName, $axes,
+            $this->area('projected_crs', $code), (bool) $row['deprecated'], $this->successor('projected_crs', $code),
+            geodeticName: $base->name,
         );
     }
 
     private function conversion(string $code): Conversion
     {
-        $row = $this->row('SELECT * FROM conversion WHERE auth_name = ? AND code = ?', self::split($code)) ?? throw new UnknownSystem(\sprintf('conversion %s is not in the registry', $code));
+        $row = $this->row('SELECT * FROM conversion WHERE auth_name = ? AND code = ?', self::split($code))
+            ?? throw new UnknownSystem(\sprintf('conversion %s is not in the registry', $code));
         $values = [];
         for ($i = 1; $i <= 7; ++$i) {
             $parameter = $row["param{$i}_code"];
@@ -276,7 +311,9 @@ final class Registry
             }
             $unit = (int) $row["param{$i}_uom_code"];
             $value = (float) $row["param{$i}_value"];
-            $values[(int) $parameter] = \in_array((int) $parameter, [...Methods::LENGTHS, ...Methods::SCALES], true) ? $value * $this->unit($unit)[0] : $this->angle($value, $unit);
+            $values[(int) $parameter] = \in_array((int) $parameter, [...Methods::LENGTHS, ...Methods::SCALES], true)
+                ? $value * $this->unit($unit)[0]
+                : $this->angle($value, $unit);
         }
 
         return new Conversion((int) $row['method_code'], $values, (string) $row['method_name']);
@@ -287,7 +324,11 @@ final class Registry
     {
         $axes = [];
         $unit = 9001;
-        foreach ($this->rows('SELECT abbrev, orientation, uom_code FROM axis WHERE coordinate_system_auth_name = ? AND coordinate_system_code = ? ORDER BY coordinate_system_order', [$authority, $code]) as $i => $row) {
+        foreach ($this->rows(
+            'SELECT abbrev, orientation, uom_code FROM axis WHERE coordinate_system_auth_name = ? AND '
+                .'coordinate_system_code = ? ORDER BY coordinate_system_order',
+            [$authority, $code],
+        ) as $i => $row) {
             $axes[] = new Axis((string) $row['abbrev'], strtolower((string) $row['orientation']));
             $unit = 0 === $i ? (int) $row['uom_code'] : $unit;
         }
@@ -297,18 +338,34 @@ final class Registry
 
     private function readVertical(string $code): VerticalSystem
     {
-        $row = $this->row('SELECT v.*, d.name datum_name FROM vertical_crs v LEFT JOIN vertical_datum d ON d.auth_name = v.datum_auth_name AND d.code = v.datum_code WHERE v.auth_name = ? AND v.code = ?', self::split($code))
+        $row = $this->row(
+            'SELECT v.*, d.name datum_name FROM vertical_crs v LEFT JOIN vertical_datum d ON d.auth_name = '
+                .'v.datum_auth_name AND d.code = v.datum_code WHERE v.auth_name = ? AND v.code = ?',
+            self::split($code),
+        )
             ?? throw new UnknownSystem(\sprintf('%s is not a height system of the registry', $code));
         [$axes, $unit] = $this->axes((string) $row['coordinate_system_auth_name'], (string) $row['coordinate_system_code']);
         [$factor, $name] = $this->unit($unit);
 
-        return new VerticalSystem($code, (string) $row['name'], $row['datum_auth_name'].':'.$row['datum_code'], (string) $row['datum_name'], $factor, $name, 'down' === (isset($axes[0]) ? $axes[0]->direction : 'up'), $this->area('vertical_crs', $code), (bool) $row['deprecated'], $this->successor('vertical_crs', $code));
+        return new VerticalSystem(
+            $code, (string) $row['name'], $row['datum_auth_name'].':'.$row['datum_code'], (string) $row['datum_name'],
+            $factor, $name, 'down' === (isset($axes[0]) ? $axes[0]->direction : 'up'),
+            $this->area('vertical_crs', $code), (bool) $row['deprecated'], $this->successor('vertical_crs', $code),
+        );
     }
 
     private function successor(string $table, string $code): ?string
     {
-        $row = $this->row('SELECT replacement_auth_name a, replacement_code c FROM deprecation WHERE table_name = ? AND deprecated_auth_name = ? AND deprecated_code = ?', [$table, ...self::split($code)])
-            ?? $this->row('SELECT replacement_auth_name a, replacement_code c FROM supersession WHERE superseded_table_name = ? AND superseded_auth_name = ? AND superseded_code = ?', [$table, ...self::split($code)]);
+        $row = $this->row(
+            'SELECT replacement_auth_name a, replacement_code c FROM deprecation WHERE table_name = ? AND '
+                .'deprecated_auth_name = ? AND deprecated_code = ?',
+            [$table, ...self::split($code)],
+        )
+            ?? $this->row(
+                'SELECT replacement_auth_name a, replacement_code c FROM supersession WHERE superseded_table_name = ? '
+                    .'AND superseded_auth_name = ? AND superseded_code = ?',
+                [$table, ...self::split($code)],
+            );
 
         return null === $row ? null : $row['a'].':'.$row['c'];
     }

@@ -14,7 +14,8 @@ use Mensura\Reference\Crs\Area;
 final readonly class SystemSearch
 {
     private const SQL = <<<'SQL'
-        SELECT c.auth_name || ':' || c.code code, c.name name, c.kind kind, c.deprecated deprecated, e.description area, e.south_lat s, e.west_lon w, e.north_lat n, e.east_lon e
+        SELECT c.auth_name || ':' || c.code code, c.name name, c.kind kind, c.deprecated deprecated, e.description area,
+               e.south_lat s, e.west_lon w, e.north_lat n, e.east_lon e
         FROM (SELECT auth_name, code, name, 'projected' kind, 'projected_crs' tab, deprecated FROM projected_crs UNION ALL
               SELECT auth_name, code, name, type kind, 'geodetic_crs' tab, deprecated FROM geodetic_crs) c
         LEFT JOIN usage u ON u.object_table_name = c.tab AND u.object_auth_name = c.auth_name AND u.object_code = c.code
@@ -61,7 +62,9 @@ final readonly class SystemSearch
             }
             if (null !== $near && null !== $hit['area']) {
                 $score += $hit['area']->covers($near) ? -20.0 : (null !== $hit['area']->intersection($near) ? -10.0 : 10.0);
-                $hit['why'] = $hit['area']->covers($near) ? 'covers all points' : (null !== $hit['area']->intersection($near) ? 'covers some of the points' : 'elsewhere');
+                $hit['why'] = $hit['area']->covers($near)
+                    ? 'covers all points'
+                    : (null !== $hit['area']->intersection($near) ? 'covers some of the points' : 'elsewhere');
             }
             $score += 'projected' === $hit['kind'] ? 0.0 : 3.0;
             // Between equals, the datums GNSS positions arrive in.
@@ -83,13 +86,18 @@ final readonly class SystemSearch
     public function covering(Area $place, int $limit = 80): array
     {
         $hits = [];
-        foreach ($this->registry->rows(self::SQL." AND c.kind = 'projected' AND c.deprecated = 0 AND e.south_lat <= ? AND e.north_lat >= ?", [$place->south, $place->north]) as $row) {
+        foreach ($this->registry->rows(
+            self::SQL." AND c.kind = 'projected' AND c.deprecated = 0 AND e.south_lat <= ? AND e.north_lat >= ?",
+            [$place->south, $place->north],
+        ) as $row) {
             $hit = self::hit($row);
             if (null !== $hit['area'] && $hit['area']->covers($place)) {
                 $hits[$hit['code']] = ['why' => 'covers all points'] + $hit;
             }
         }
-        usort($hits, static fn (array $a, array $b): int => ($a['area']?->size() ?? 1e9) <=> ($b['area']?->size() ?? 1e9) ?: strcmp($a['code'], $b['code']));
+        usort($hits, static fn (
+            array $a, array $b,
+        ): int => ($a['area']?->size() ?? 1e9) <=> ($b['area']?->size() ?? 1e9) ?: strcmp($a['code'], $b['code']));
 
         return \array_slice($hits, 0, $limit);
     }
@@ -102,8 +110,11 @@ final readonly class SystemSearch
     private static function hit(array $row): array
     {
         return [
-            'code' => (string) $row['code'], 'name' => (string) $row['name'], 'kind' => (string) $row['kind'], 'deprecated' => (bool) $row['deprecated'],
-            'area' => null === $row['s'] ? null : new Area((float) $row['s'], (float) $row['w'], (float) $row['n'], (float) $row['e'], (string) $row['area']), 'why' => '',
+            'code' => (string) $row['code'], 'name' => (string) $row['name'], 'kind' => (string) $row['kind'],
+            'deprecated' => (bool) $row['deprecated'],
+            'area' => null === $row['s']
+                ? null
+                : new Area((float) $row['s'], (float) $row['w'], (float) $row['n'], (float) $row['e'], (string) $row['area']), 'why' => '',
         ];
     }
 }

@@ -23,7 +23,9 @@ final class LocalizationWkt
             throw new UnsupportedMethod('a localization is said in WKT2 over a projected system in metres only');
         }
         if ([0.0, 0.0, 0.0] !== $l->plane) {
-            throw new UnsupportedMethod('WKT2 has no word for the vertical part of this localization; share it as JSON, or fit without a vertical part');
+            throw new UnsupportedMethod(
+                'WKT2 has no word for the vertical part of this localization; share it as JSON, or fit without a vertical part',
+            );
         }
         [$x0, $y0] = $l->toLocal(0.0, 0.0);
         $base = preg_replace('/^PROJCRS\[/', 'BASEPROJCRS[', rtrim(WktWriter::write(new CoordinateSystem($grid)))) ?? '';
@@ -31,8 +33,19 @@ final class LocalizationWkt
         $number = static fn (float $v): string => rtrim(rtrim(\sprintf('%.12F', $v), '0'), '.');
 
         return \sprintf(
-            "DERIVEDPROJCRS[\"%s\",\n  %s%s],\n  DERIVINGCONVERSION[\"localization\",\n    METHOD[\"Similarity transformation\",ID[\"EPSG\",9621]],\n    PARAMETER[\"Ordinate 1 of evaluation point in target CRS\",%s,LENGTHUNIT[\"metre\",1],ID[\"EPSG\",8621]],\n    PARAMETER[\"Ordinate 2 of evaluation point in target CRS\",%s,LENGTHUNIT[\"metre\",1],ID[\"EPSG\",8622]],\n    PARAMETER[\"Scale factor for source coordinate reference system axes\",%s,SCALEUNIT[\"unity\",1],ID[\"EPSG\",1061]],\n    PARAMETER[\"Rotation angle of source coordinate reference system axes\",%s,ANGLEUNIT[\"degree\",0.0174532925199433],ID[\"EPSG\",8614]]],\n  CS[Cartesian,2],\n    AXIS[\"local easting (e)\",east],\n    AXIS[\"local northing (n)\",north],\n    LENGTHUNIT[\"metre\",1]]\n",
-            str_replace('"', '""', $name), $base, null !== $grid->code ? \sprintf(',ID["EPSG",%s]', substr($grid->code, 5)) : '', $number($x0), $number($y0), $number(1.0 / $l->scale), $number(-$l->rotationDegrees),
+            "DERIVEDPROJCRS[\"%s\",\n  %s%s],\n  DERIVINGCONVERSION[\"localization\",\n    METHOD[\"Similarity "
+                ."transformation\",ID[\"EPSG\",9621]],\n    PARAMETER[\"Ordinate 1 of evaluation point in target "
+                    ."CRS\",%s,LENGTHUNIT[\"metre\",1],ID[\"EPSG\",8621]],\n    PARAMETER[\"Ordinate 2 of evaluation "
+                        ."point in target CRS\",%s,LENGTHUNIT[\"metre\",1],ID[\"EPSG\",8622]],\n    PARAMETER[\"Scale "
+                            .'factor for source coordinate reference system '
+                                ."axes\",%s,SCALEUNIT[\"unity\",1],ID[\"EPSG\",1061]],\n    PARAMETER[\"Rotation angle "
+                                    .'of source coordinate reference system '
+                                        ."axes\",%s,ANGLEUNIT[\"degree\",0.0174532925199433],ID[\"EPSG\",8614]]],\n  "
+                                            ."CS[Cartesian,2],\n    AXIS[\"local easting (e)\",east],\n    AXIS[\"local "
+                                                ."northing (n)\",north],\n    LENGTHUNIT[\"metre\",1]]\n",
+            str_replace('"', '""', $name), $base,
+            null !== $grid->code ? \sprintf(',ID["EPSG",%s]', substr($grid->code, 5)) : '', $number($x0),
+            $number($y0), $number(1.0 / $l->scale), $number(-$l->rotationDegrees),
         );
     }
 }

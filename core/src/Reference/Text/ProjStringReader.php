@@ -26,27 +26,48 @@ use Mensura\Reference\UnsupportedMethod;
 final class ProjStringReader
 {
     private const ELLIPSOIDS = [
-        'GRS80' => [6378137.0, 298.257222101], 'WGS84' => [6378137.0, 298.257223563], 'WGS72' => [6378135.0, 298.26], 'WGS66' => [6378145.0, 298.25],
-        'GRS67' => [6378160.0, 298.2471674270], 'aust_SA' => [6378160.0, 298.25], 'intl' => [6378388.0, 297.0], 'bessel' => [6377397.155, 299.1528128],
+        'GRS80' => [6378137.0, 298.257222101], 'WGS84' => [6378137.0, 298.257223563], 'WGS72' => [6378135.0, 298.26],
+        'WGS66' => [6378145.0, 298.25],
+        'GRS67' => [6378160.0, 298.2471674270], 'aust_SA' => [6378160.0, 298.25], 'intl' => [6378388.0, 297.0],
+        'bessel' => [6377397.155, 299.1528128],
         'bess_nam' => [6377483.865, 299.1528128], 'airy' => [6377563.396, 299.3249646], 'mod_airy' => [6377340.189, 299.3249374],
         'clrk66' => [6378206.4, 294.978698213898], 'clrk80' => [6378249.145, 293.4663], 'clrk80ign' => [6378249.2, 293.4660212936269],
-        'krass' => [6378245.0, 298.3], 'evrst30' => [6377276.345, 300.8017], 'evrst48' => [6377304.063, 300.8017], 'evrst56' => [6377301.243, 300.8017],
-        'evrst69' => [6377295.664, 300.8017], 'evrstSS' => [6377298.556, 300.8017], 'helmert' => [6378200.0, 298.3], 'hough' => [6378270.0, 297.0],
-        'andrae' => [6377104.43, 300.0], 'danish' => [6377019.2563, 300.0], 'IAU76' => [6378140.0, 298.257], 'new_intl' => [6378157.5, 298.24961539], 'sphere' => [6370997.0, \INF],
+        'krass' => [6378245.0, 298.3], 'evrst30' => [6377276.345, 300.8017], 'evrst48' => [6377304.063, 300.8017],
+        'evrst56' => [6377301.243, 300.8017],
+        'evrst69' => [6377295.664, 300.8017], 'evrstSS' => [6377298.556, 300.8017], 'helmert' => [6378200.0, 298.3],
+        'hough' => [6378270.0, 297.0],
+        'andrae' => [6377104.43, 300.0], 'danish' => [6377019.2563, 300.0], 'IAU76' => [6378140.0, 298.257],
+        'new_intl' => [6378157.5, 298.24961539], 'sphere' => [6370997.0, \INF],
     ];
 
-    private const DATUMS = ['WGS84' => 6326, 'NAD83' => 6269, 'NAD27' => 6267, 'GGRS87' => 6121, 'potsdam' => 6314, 'carthage' => 6223, 'hermannskogel' => 6312, 'ire65' => 6299, 'nzgd49' => 6272, 'OSGB36' => 6277];
+    private const DATUMS = [
+        'WGS84' => 6326, 'NAD83' => 6269, 'NAD27' => 6267, 'GGRS87' => 6121, 'potsdam' => 6314, 'carthage' => 6223,
+        'hermannskogel' => 6312, 'ire65' => 6299, 'nzgd49' => 6272, 'OSGB36' => 6277,
+    ];
 
     private const UNITS = [
-        'm' => [1.0, 'metre'], 'km' => [1000.0, 'kilometre'], 'dm' => [0.1, 'decimetre'], 'cm' => [0.01, 'centimetre'], 'mm' => [0.001, 'millimetre'],
-        'ft' => [0.3048, 'foot'], 'us-ft' => [1200.0 / 3937.0, 'US survey foot'], 'yd' => [0.9144, 'yard'], 'us-yd' => [3600.0 / 3937.0, 'US survey yard'],
-        'ch' => [20.1168, 'chain'], 'us-ch' => [79200.0 / 3937.0, 'US survey chain'], 'link' => [0.201168, 'link'], 'mi' => [1609.344, 'Statute mile'], 'kmi' => [1852.0, 'nautical mile'],
+        'm' => [1.0, 'metre'], 'km' => [1000.0, 'kilometre'], 'dm' => [0.1, 'decimetre'],
+        'cm' => [0.01, 'centimetre'], 'mm' => [0.001, 'millimetre'],
+        'ft' => [0.3048, 'foot'], 'us-ft' => [1200.0 / 3937.0, 'US survey foot'], 'yd' => [0.9144, 'yard'],
+        'us-yd' => [3600.0 / 3937.0, 'US survey yard'],
+        'ch' => [20.1168, 'chain'], 'us-ch' => [79200.0 / 3937.0, 'US survey chain'], 'link' => [0.201168, 'link'],
+        'mi' => [1609.344, 'Statute mile'], 'kmi' => [1852.0, 'nautical mile'],
         'fath' => [1.8288, 'fathom'], 'ind-ft' => [0.30479841, 'Indian foot (1937)'], 'ind-yd' => [0.91439523, 'Indian yard (1937)'],
     ];
 
-    private const MERIDIANS = ['greenwich' => 0.0, 'lisbon' => -9.131906111111, 'paris' => 2.337229166667, 'bogota' => -74.080916666667, 'madrid' => -3.687938888889, 'rome' => 12.452333333333, 'bern' => 7.439583333333, 'jakarta' => 106.807719444444, 'ferro' => -17.666666666667, 'brussels' => 4.367975, 'stockholm' => 18.058277777778, 'athens' => 23.7163375, 'oslo' => 10.722916666667];
+    private const MERIDIANS = [
+        'greenwich' => 0.0, 'lisbon' => -9.131906111111, 'paris' => 2.337229166667, 'bogota' => -74.080916666667,
+        'madrid' => -3.687938888889, 'rome' => 12.452333333333, 'bern' => 7.439583333333,
+        'jakarta' => 106.807719444444, 'ferro' => -17.666666666667, 'brussels' => 4.367975,
+        'stockholm' => 18.058277777778, 'athens' => 23.7163375, 'oslo' => 10.722916666667,
+    ];
 
-    private const KNOWN = ['proj', 'zone', 'south', 'lat_0', 'lon_0', 'lat_1', 'lat_2', 'lat_ts', 'lonc', 'alpha', 'gamma', 'k', 'k_0', 'x_0', 'y_0', 'ellps', 'datum', 'a', 'b', 'rf', 'f', 'r', 'towgs84', 'nadgrids', 'geoidgrids', 'geoid_crs', 'pm', 'units', 'to_meter', 'vunits', 'vto_meter', 'axis', 'no_uoff', 'no_off', 'uoff', 'no_defs', 'type', 'wktext', 'over', 'approx', 'algo', 'init', 'title', 'h_0', 'czech', 'no_cut', 'hyperbolic'];
+    private const KNOWN = [
+        'proj', 'zone', 'south', 'lat_0', 'lon_0', 'lat_1', 'lat_2', 'lat_ts', 'lonc', 'alpha', 'gamma', 'k', 'k_0',
+        'x_0', 'y_0', 'ellps', 'datum', 'a', 'b', 'rf', 'f', 'r', 'towgs84', 'nadgrids', 'geoidgrids', 'geoid_crs',
+        'pm', 'units', 'to_meter', 'vunits', 'vto_meter', 'axis', 'no_uoff', 'no_off', 'uoff', 'no_defs', 'type',
+        'wktext', 'over', 'approx', 'algo', 'init', 'title', 'h_0', 'czech', 'no_cut', 'hyperbolic',
+    ];
 
     public function __construct(private readonly ?Registry $registry)
     {
@@ -72,12 +93,20 @@ final class ProjStringReader
             if (\in_array($proj, ['longlat', 'latlong', 'lonlat', 'latlon', 'geocent', 'cart'], true)) {
                 $geocentric = \in_array($proj, ['geocent', 'cart'], true);
 
-                return new CoordinateSystem(new HorizontalSystem($geocentric ? HorizontalSystem::GEOCENTRIC : HorizontalSystem::GEOGRAPHIC, null, $title, $datum, $geodetic, $geocentric ? 3 : 2, unitName: $geocentric ? 'metre' : 'degree', binding: $binding, geodeticName: $title), $vertical);
+                return new CoordinateSystem(new HorizontalSystem(
+                    $geocentric ? HorizontalSystem::GEOCENTRIC : HorizontalSystem::GEOGRAPHIC, null, $title, $datum,
+                    $geodetic, $geocentric ? 3 : 2, unitName: $geocentric ? 'metre' : 'degree', binding: $binding,
+                    geodeticName: $title,
+                ), $vertical);
             }
             $conversion = self::conversion($proj, $p);
             [$unit, $unitName] = self::unit($p, 'to_meter', 'units');
 
-            return new CoordinateSystem(new HorizontalSystem(HorizontalSystem::PROJECTED, null, $title, $datum, $geodetic, 2, $conversion, Methods::projection($conversion, $datum->ellipsoid), $unit, $unitName, self::axes($p['axis'] ?? 'enu'), binding: $binding), $vertical);
+            return new CoordinateSystem(new HorizontalSystem(
+                HorizontalSystem::PROJECTED, null, $title, $datum, $geodetic, 2, $conversion,
+                Methods::projection($conversion, $datum->ellipsoid), $unit, $unitName,
+                self::axes($p['axis'] ?? 'enu'), binding: $binding,
+            ), $vertical);
         } catch (OutsideProjection|UnsupportedMethod|UnknownSystem $e) {
             throw new UnreadableSystem('PROJ string: '.$e->getMessage(), 0, $e);
         } catch (\DomainException $e) {
@@ -126,9 +155,16 @@ final class ProjStringReader
                 throw new UnreadableSystem(\sprintf('+datum=%s is not known here', $p['datum']));
             }
             $d = $this->registry->datum('EPSG:'.$code);
-            $row = $this->registry->row("SELECT code c FROM geodetic_crs WHERE datum_auth_name = 'EPSG' AND datum_code = ? AND auth_name = 'EPSG' AND type = 'geographic 2D' ORDER BY deprecated, code", [$code]);
+            $row = $this->registry->row(
+                "SELECT code c FROM geodetic_crs WHERE datum_auth_name = 'EPSG' AND datum_code = ? AND auth_name = "
+                    ."'EPSG' AND type = 'geographic 2D' ORDER BY deprecated, code",
+                [$code],
+            );
 
-            return [new Datum($d->code, $d->name, $d->ellipsoid, 0.0 === $meridian ? $d->primeMeridian : $meridian, $meridianName, $d->members, $d->accuracy, $d->epoch), null === $row ? null : 'EPSG:'.$row['c']];
+            return [new Datum(
+                $d->code, $d->name, $d->ellipsoid, 0.0 === $meridian ? $d->primeMeridian : $meridian, $meridianName,
+                $d->members, $d->accuracy, $d->epoch,
+            ), null === $row ? null : 'EPSG:'.$row['c']];
         }
         $ellipsoid = self::ellipsoid($p);
 
@@ -195,13 +231,18 @@ final class ProjStringReader
         }
         [$unit, $name] = self::unit($p, 'vto_meter', 'vunits');
 
-        return new VerticalSystem(null, 'heights above '.$p['geoidgrids'], null, 'geoid '.$p['geoidgrids'], $unit, $name, geoidGrid: ltrim(explode(',', $p['geoidgrids'])[0], '@'));
+        return new VerticalSystem(
+            null, 'heights above '.$p['geoidgrids'], null, 'geoid '.$p['geoidgrids'], $unit, $name,
+            geoidGrid: ltrim(explode(',', $p['geoidgrids'])[0], '@'),
+        );
     }
 
     /** @param array<string, string> $p */
     private static function conversion(string $proj, array $p): Conversion
     {
-        $angle = static fn (string $name, float $default = 0.0): float => isset($p[$name]) ? deg2rad(self::angle($name, $p[$name])) : $default;
+        $angle = static fn (
+            string $name, float $default = 0.0,
+        ): float => isset($p[$name]) ? deg2rad(self::angle($name, $p[$name])) : $default;
         $lat0 = $angle('lat_0');
         $lon0 = $angle('lon_0');
         $k = isset($p['k_0']) ? self::number($p, 'k_0') : (isset($p['k']) ? self::number($p, 'k') : 1.0);
@@ -217,7 +258,10 @@ final class ProjStringReader
                     throw new UnreadableSystem('+proj=utm needs +zone between 1 and 60');
                 }
 
-                return new Conversion(9807, [8801 => 0.0, 8802 => deg2rad(6.0 * $zone - 183.0), 8805 => 0.9996, 8806 => 500000.0, 8807 => isset($p['south']) ? 10000000.0 : 0.0], \sprintf('UTM zone %d%s', $zone, isset($p['south']) ? 'S' : 'N'));
+                return new Conversion(9807, [
+                    8801 => 0.0, 8802 => deg2rad(6.0 * $zone - 183.0), 8805 => 0.9996, 8806 => 500000.0,
+                    8807 => isset($p['south']) ? 10000000.0 : 0.0,
+                ], \sprintf('UTM zone %d%s', $zone, isset($p['south']) ? 'S' : 'N'));
             case 'tmerc': case 'etmerc': return new Conversion(9807, $natural);
             case 'lcc':
                 if (!isset($p['lat_2'])) {
@@ -235,7 +279,10 @@ final class ProjStringReader
             case 'cass': return new Conversion(isset($p['hyperbolic']) ? 9833 : 9806, $plain);
             case 'poly': return new Conversion(9818, $plain);
             case 'bonne': return new Conversion(9827, [8801 => $angle('lat_1', $lat0)] + $plain);
-            case 'nzmg': return new Conversion(9811, [8801 => deg2rad(-41.0), 8802 => deg2rad(173.0), 8806 => isset($p['x_0']) ? $x : 2510000.0, 8807 => isset($p['y_0']) ? $y : 6023150.0]);
+            case 'nzmg': return new Conversion(9811, [
+                8801 => deg2rad(-41.0), 8802 => deg2rad(173.0), 8806 => isset($p['x_0']) ? $x : 2510000.0,
+                8807 => isset($p['y_0']) ? $y : 6023150.0,
+            ]);
             case 'ortho': return new Conversion(9840, $plain);
             case 'sterea': return new Conversion(9809, $natural);
             case 'stere':
@@ -243,11 +290,18 @@ final class ProjStringReader
                     throw new UnreadableSystem('+proj=stere is read at a pole only; for an oblique one give +proj=sterea');
                 }
 
-                return isset($p['lat_ts']) && abs(abs($angle('lat_ts')) - \M_PI_2) > 1e-9 ? new Conversion(9829, [8832 => $angle('lat_ts'), 8833 => $lon0, 8806 => $x, 8807 => $y]) : new Conversion(9810, $natural);
-            case 'merc': return isset($p['lat_ts']) ? new Conversion(9805, [8823 => $angle('lat_ts'), 8802 => $lon0, 8806 => $x, 8807 => $y]) : new Conversion(9804, $natural);
+                return isset($p['lat_ts']) && abs(abs($angle('lat_ts')) - \M_PI_2) > 1e-9
+                    ? new Conversion(9829, [8832 => $angle('lat_ts'), 8833 => $lon0, 8806 => $x, 8807 => $y])
+                    : new Conversion(9810, $natural);
+            case 'merc': return isset($p['lat_ts'])
+                ? new Conversion(9805, [8823 => $angle('lat_ts'), 8802 => $lon0, 8806 => $x, 8807 => $y])
+                : new Conversion(9804, $natural);
             case 'webmerc': return new Conversion(1024, $plain);
             case 'cea': return new Conversion(9835, [8823 => $angle('lat_ts'), 8802 => $lon0, 8806 => $x, 8807 => $y]);
-            case 'somerc': return new Conversion(9815, [8811 => $lat0, 8812 => $lon0, 8813 => \M_PI_2, 8814 => \M_PI_2, 8815 => $k, 8816 => $x, 8817 => $y]);
+            case 'somerc': return new Conversion(
+                9815,
+                [8811 => $lat0, 8812 => $lon0, 8813 => \M_PI_2, 8814 => \M_PI_2, 8815 => $k, 8816 => $x, 8817 => $y],
+            );
             case 'omerc':
                 if (!isset($p['alpha'])) {
                     throw new UnreadableSystem('+proj=omerc is read with +lonc and +alpha only');
@@ -255,9 +309,17 @@ final class ProjStringReader
                 $alpha = $angle('alpha');
                 $values = [8811 => $lat0, 8812 => $angle('lonc', $lon0), 8813 => $alpha, 8814 => $angle('gamma', $alpha), 8815 => $k];
 
-                return isset($p['no_uoff']) || isset($p['no_off']) ? new Conversion(9812, $values + [8806 => $x, 8807 => $y]) : new Conversion(9815, $values + [8816 => $x, 8817 => $y]);
+                return isset($p['no_uoff']) || isset($p['no_off'])
+                    ? new Conversion(9812, $values + [8806 => $x, 8807 => $y])
+                    : new Conversion(9815, $values + [8816 => $x, 8817 => $y]);
             case 'krovak':
-                return new Conversion(1041, [8811 => isset($p['lat_0']) ? $lat0 : deg2rad(49.5), 8833 => isset($p['lon_0']) ? $lon0 : deg2rad(24.0 + 50.0 / 60.0), 1036 => isset($p['alpha']) ? $angle('alpha') : deg2rad(30.0 + 17.0 / 60.0 + 17.30311 / 3600.0), 8818 => deg2rad(78.5), 8819 => isset($p['k']) || isset($p['k_0']) ? $k : 0.9999, 8806 => -$x, 8807 => -$y]);
+                return new Conversion(1041, [
+                    8811 => isset($p['lat_0']) ? $lat0 : deg2rad(49.5),
+                    8833 => isset($p['lon_0']) ? $lon0 : deg2rad(24.0 + 50.0 / 60.0),
+                    1036 => isset($p['alpha']) ? $angle('alpha') : deg2rad(30.0 + 17.0 / 60.0 + 17.30311 / 3600.0),
+                    8818 => deg2rad(78.5), 8819 => isset($p['k']) || isset($p['k_0']) ? $k : 0.9999, 8806 => -$x,
+                    8807 => -$y,
+                ]);
             case 'col_urban': return new Conversion(1052, $plain + [1039 => isset($p['h_0']) ? self::number($p, 'h_0') : 0.0]);
         }
 
@@ -286,7 +348,8 @@ final class ProjStringReader
             return [$metres, 'unit of '.$metres.' m'];
         }
 
-        return self::UNITS[$p[$name] ?? 'm'] ?? throw new UnreadableSystem(\sprintf('+%s=%s is not a unit known here', $name, $p[$name] ?? ''));
+        return self::UNITS[$p[$name] ?? 'm']
+            ?? throw new UnreadableSystem(\sprintf('+%s=%s is not a unit known here', $name, $p[$name] ?? ''));
     }
 
     /** @return array{float, string} degrees, name */

@@ -38,7 +38,10 @@ final readonly class WktNode
     /** @return list<self> */
     public function children(string ...$keywords): array
     {
-        return array_values(array_filter($this->items, static fn (mixed $item): bool => $item instanceof self && \in_array($item->keyword, $keywords, true)));
+        return array_values(array_filter(
+            $this->items,
+            static fn (mixed $item): bool => $item instanceof self && \in_array($item->keyword, $keywords, true),
+        ));
     }
 
     public function name(): string
@@ -52,7 +55,9 @@ final readonly class WktNode
     {
         $value = $this->items[$index] ?? null;
         if (!\is_float($value)) {
-            throw new UnreadableSystem(\sprintf('%s at character %d: a number is missing in place %d', $this->keyword, $this->offset + 1, $index + 1));
+            throw new UnreadableSystem(\sprintf(
+                '%s at character %d: a number is missing in place %d', $this->keyword, $this->offset + 1, $index + 1,
+            ));
         }
 
         return $value;
@@ -105,7 +110,11 @@ final readonly class WktNode
                 $at += \strlen($word[0]);
                 $items[] = trim($word[0]);
             } else {
-                throw self::broken($text, $at, '' === $c ? \sprintf('the text ends before %s is closed', $match[1]) : \sprintf('"%s" is not expected', $c));
+                throw self::broken(
+                    $text,
+                    $at,
+                    '' === $c ? \sprintf('the text ends before %s is closed', $match[1]) : \sprintf('"%s" is not expected', $c),
+                );
             }
         }
 

@@ -37,9 +37,12 @@ final class WktReader
         try {
             return match ($node->keyword) {
                 'COMPOUNDCRS' => $this->compound($node),
-                'PROJCRS', 'PROJECTEDCRS', 'GEOGCRS', 'GEOGRAPHICCRS', 'GEODCRS', 'GEODETICCRS', 'BOUNDCRS' => new CoordinateSystem($this->horizontal($node)),
+                'PROJCRS', 'PROJECTEDCRS', 'GEOGCRS', 'GEOGRAPHICCRS', 'GEODCRS', 'GEODETICCRS',
+                'BOUNDCRS' => new CoordinateSystem($this->horizontal($node)),
                 'VERTCRS', 'VERTICALCRS' => throw new UnreadableSystem('a height system alone does not place anything; give a COMPOUNDCRS'),
-                'PROJCS', 'GEOGCS', 'COMPD_CS' => throw new UnreadableSystem(\sprintf('%s is the older well-known text; give WKT2 (ISO 19162)', $node->keyword)),
+                'PROJCS', 'GEOGCS', 'COMPD_CS' => throw new UnreadableSystem(\sprintf(
+                    '%s is the older well-known text; give WKT2 (ISO 19162)', $node->keyword,
+                )),
                 default => throw new UnreadableSystem(\sprintf('%s does not define a coordinate system that is read here', $node->keyword)),
             };
         } catch (OutsideProjection|UnsupportedMethod $e) {
@@ -51,13 +54,19 @@ final class WktReader
 
     private function compound(WktNode $node): CoordinateSystem
     {
-        $parts = array_values(array_filter($node->items, static fn (mixed $item): bool => $item instanceof WktNode && str_ends_with($item->keyword, 'CRS')));
+        $parts = array_values(array_filter(
+            $node->items,
+            static fn (mixed $item): bool => $item instanceof WktNode && str_ends_with($item->keyword, 'CRS'),
+        ));
         if (2 !== \count($parts)) {
             throw new UnreadableSystem('COMPOUNDCRS must hold a horizontal and a vertical system');
         }
         $code = $node->epsg();
 
-        return new CoordinateSystem($this->horizontal($parts[0]), $this->vertical($parts[1]), $node->name(), null === $code ? null : 'EPSG:'.$code);
+        return new CoordinateSystem(
+            $this->horizontal($parts[0]), $this->vertical($parts[1]), $node->name(),
+            null === $code ? null : 'EPSG:'.$code,
+        );
     }
 
     private function horizontal(WktNode $node): HorizontalSystem
@@ -80,7 +89,8 @@ final class WktReader
         }
         $system = $this->horizontal($source);
         $hub = $this->horizontal($target);
-        $hubCode = $hub->geodetic ?? throw new UnreadableSystem(\sprintf('the target of BOUNDCRS, "%s", is not in the registry', $hub->name));
+        $hubCode = $hub->geodetic
+            ?? throw new UnreadableSystem(\sprintf('the target of BOUNDCRS, "%s", is not in the registry', $hub->name));
         $method = strtolower($abridged->child('METHOD')?->name() ?? '');
         $values = [];
         foreach ($abridged->children('PARAMETER') as $parameter) {
@@ -88,12 +98,16 @@ final class WktReader
             $key = $code ?? match (preg_replace('/[^a-z0-9]/', '', strtolower($parameter->name()))) {
                 'xaxistranslation' => 8605, 'yaxistranslation' => 8606, 'zaxistranslation' => 8607,
                 'xaxisrotation' => 8608, 'yaxisrotation' => 8609, 'zaxisrotation' => 8610, 'scaledifference' => 8611,
-                default => throw new UnreadableSystem(\sprintf('parameter "%s" of ABRIDGEDTRANSFORMATION is not known', $parameter->name())),
+                default => throw new UnreadableSystem(\sprintf(
+                    'parameter "%s" of ABRIDGEDTRANSFORMATION is not known', $parameter->name(),
+                )),
             };
             $unit = $parameter->child('LENGTHUNIT', 'ANGLEUNIT', 'SCALEUNIT', 'UNIT');
             $value = $parameter->number(1);
             $values[$key] = match (true) {
-                null !== $unit && 8611 === $key && 'SCALEUNIT' === $unit->keyword => 'unity' === strtolower($unit->name()) ? $value - 1.0 : $value * $unit->number(1),
+                null !== $unit
+                    && 8611 === $key
+                    && 'SCALEUNIT' === $unit->keyword => 'unity' === strtolower($unit->name()) ? $value - 1.0 : $value * $unit->number(1),
                 null !== $unit => $value * $unit->number(1),
                 // Abridged parameters default to metres, arc-seconds and the scale itself (ISO 19162, 17.2).
                 $key >= 8608 && $key <= 8610 => $value * \M_PI / 648000.0,
@@ -107,10 +121,17 @@ final class WktReader
         } else {
             $sign = str_contains($method, 'coordinate frame') ? -1.0 : 1.0;
             $v = static fn (int $key): float => $values[$key] ?? 0.0;
-            $binding = new Binding($hubCode, new Helmert([$v(8605), $v(8606), $v(8607)], [$sign * $v(8608), $sign * $v(8609), $sign * $v(8610)], $v(8611)));
+            $binding = new Binding(
+                $hubCode,
+                new Helmert([$v(8605), $v(8606), $v(8607)], [$sign * $v(8608), $sign * $v(8609), $sign * $v(8610)], $v(8611)),
+            );
         }
 
-        return new HorizontalSystem($system->kind, $system->code, $system->name, $system->datum, $system->geodetic, $system->dimension, $system->conversion, $system->projection, $system->unit, $system->unitName, $system->axes, $system->area, binding: $binding, geodeticName: $system->geodeticName);
+        return new HorizontalSystem(
+            $system->kind, $system->code, $system->name, $system->datum, $system->geodetic, $system->dimension,
+            $system->conversion, $system->projection, $system->unit, $system->unitName, $system->axes, $system->area,
+            binding: $binding, geodeticName: $system->geodeticName,
+        );
     }
 
     private function geodetic(WktNode $node): HorizontalSystem
@@ -122,8 +143,10 @@ final class WktReader
         $code = $node->epsg();
 
         return new HorizontalSystem(
-            $geocentric ? HorizontalSystem::GEOCENTRIC : HorizontalSystem::GEOGRAPHIC, null === $code ? null : 'EPSG:'.$code, $node->name(), $datum,
-            $this->geodeticCode($node, $datum), $dimension, unitName: $geocentric ? 'metre' : 'degree', axes: self::axes($node), area: self::area($node), geodeticName: $node->name(),
+            $geocentric ? HorizontalSystem::GEOCENTRIC : HorizontalSystem::GEOGRAPHIC,
+            null === $code ? null : 'EPSG:'.$code, $node->name(), $datum,
+            $this->geodeticCode($node, $datum), $dimension, unitName: $geocentric ? 'metre' : 'degree',
+            axes: self::axes($node), area: self::area($node), geodeticName: $node->name(),
         );
     }
 
@@ -153,8 +176,10 @@ final class WktReader
         $cs = $node->child('CS');
 
         return new HorizontalSystem(
-            HorizontalSystem::PROJECTED, null === $code ? null : 'EPSG:'.$code, $node->name(), $geodetic->datum, $geodetic->geodetic, null !== $cs && 3.0 === ($cs->items[1] ?? 2.0) ? 3 : 2,
-            $definition, Methods::projection($definition, $geodetic->ellipsoid()), $linear[0], $linear[1], self::axes($node), self::area($node), geodeticName: $geodetic->name,
+            HorizontalSystem::PROJECTED, null === $code ? null : 'EPSG:'.$code, $node->name(), $geodetic->datum,
+            $geodetic->geodetic, null !== $cs && 3.0 === ($cs->items[1] ?? 2.0) ? 3 : 2,
+            $definition, Methods::projection($definition, $geodetic->ellipsoid()), $linear[0], $linear[1],
+            self::axes($node), self::area($node), geodeticName: $geodetic->name,
         );
     }
 
@@ -172,16 +197,25 @@ final class WktReader
             $datumCode = $this->registry->verticalSystem('EPSG:'.$code)->datum;
         }
 
-        return new VerticalSystem(null === $code ? null : 'EPSG:'.$code, $node->name(), \is_int($datumCode) ? 'EPSG:'.$datumCode : $datumCode, $datum?->name() ?? $node->name(), $factor, $unit, $down);
+        return new VerticalSystem(
+            null === $code ? null : 'EPSG:'.$code, $node->name(),
+            \is_int($datumCode) ? 'EPSG:'.$datumCode : $datumCode, $datum?->name() ?? $node->name(), $factor, $unit,
+            $down,
+        );
     }
 
     private function datum(WktNode $node): Datum
     {
-        $datum = $node->child('DATUM', 'TRF', 'GEODETICDATUM', 'ENSEMBLE') ?? throw new UnreadableSystem(\sprintf('%s "%s" must hold DATUM', $node->keyword, $node->name()));
-        $el = $datum->child('ELLIPSOID', 'SPHEROID') ?? throw new UnreadableSystem(\sprintf('the datum "%s" must hold ELLIPSOID', $datum->name()));
+        $datum = $node->child('DATUM', 'TRF', 'GEODETICDATUM', 'ENSEMBLE')
+            ?? throw new UnreadableSystem(\sprintf('%s "%s" must hold DATUM', $node->keyword, $node->name()));
+        $el = $datum->child('ELLIPSOID', 'SPHEROID')
+            ?? throw new UnreadableSystem(\sprintf('the datum "%s" must hold ELLIPSOID', $datum->name()));
         $unit = $el->child('LENGTHUNIT', 'UNIT');
         $inverse = $el->number(2);
-        $ellipsoid = new Ellipsoid($el->name(), $el->number(1) * (null === $unit ? 1.0 : self::factor($unit)), 0.0 === $inverse ? \INF : $inverse);
+        $ellipsoid = new Ellipsoid(
+            $el->name(), $el->number(1) * (null === $unit ? 1.0 : self::factor($unit)),
+            0.0 === $inverse ? \INF : $inverse,
+        );
         $pm = $node->child('PRIMEM', 'PRIMEMERIDIAN');
         $meridian = 0.0;
         if (null !== $pm) {
@@ -194,7 +228,10 @@ final class WktReader
         }
         $known = null === $code || null === $this->registry ? null : $this->registry->datum('EPSG:'.$code);
 
-        return new Datum(null === $code ? null : 'EPSG:'.$code, $datum->name(), $ellipsoid, $meridian, $pm?->name() ?? 'Greenwich', $known->members ?? [], $known?->accuracy, $known?->epoch);
+        return new Datum(
+            null === $code ? null : 'EPSG:'.$code, $datum->name(), $ellipsoid, $meridian, $pm?->name() ?? 'Greenwich',
+            $known->members ?? [], $known?->accuracy, $known?->epoch,
+        );
     }
 
     private function datumByName(string $name, WktNode $system, Ellipsoid $ellipsoid): ?int
@@ -210,7 +247,10 @@ final class WktReader
             }
         }
         $key = Datum::key($name);
-        foreach ($this->registry->rows("SELECT d.code c, d.name n, a.alt_name t FROM geodetic_datum d LEFT JOIN alias_name a ON a.table_name = 'geodetic_datum' AND a.auth_name = d.auth_name AND a.code = d.code WHERE d.auth_name = 'EPSG' AND d.deprecated = 0") as $row) {
+        foreach ($this->registry->rows(
+            'SELECT d.code c, d.name n, a.alt_name t FROM geodetic_datum d LEFT JOIN alias_name a ON a.table_name = '
+                ."'geodetic_datum' AND a.auth_name = d.auth_name AND a.code = d.code WHERE d.auth_name = 'EPSG' AND d.deprecated = 0",
+        ) as $row) {
             if ($key === Datum::key((string) $row['n']) || (null !== $row['t'] && $key === Datum::key((string) $row['t']))) {
                 $same = $this->registry->datum('EPSG:'.$row['c'])->ellipsoid;
                 if (abs($same->a - $ellipsoid->a) < 0.01 && abs($same->f - $ellipsoid->f) < 1e-8) {
@@ -231,7 +271,11 @@ final class WktReader
         if (null === $datum->code || null === $this->registry) {
             return null;
         }
-        $row = $this->registry->row("SELECT code c FROM geodetic_crs WHERE datum_auth_name = 'EPSG' AND datum_code = ? AND auth_name = 'EPSG' AND type = 'geographic 2D' ORDER BY deprecated, code", [(int) Registry::split($datum->code)[1]]);
+        $row = $this->registry->row(
+            "SELECT code c FROM geodetic_crs WHERE datum_auth_name = 'EPSG' AND datum_code = ? AND auth_name = 'EPSG' "
+                ."AND type = 'geographic 2D' ORDER BY deprecated, code",
+            [(int) Registry::split($datum->code)[1]],
+        );
 
         return null === $row ? null : 'EPSG:'.$row['c'];
     }

@@ -18,24 +18,43 @@ final class WktWriter
             return self::horizontal($system->horizontal)."\n";
         }
 
-        return \sprintf("COMPOUNDCRS[%s,\n%s,\n%s]\n", self::quote($system->name()), self::indent(self::horizontal($system->horizontal)), self::indent(self::vertical($system->vertical)));
+        return \sprintf(
+            "COMPOUNDCRS[%s,\n%s,\n%s]\n", self::quote($system->name()),
+            self::indent(self::horizontal($system->horizontal)), self::indent(self::vertical($system->vertical)),
+        );
     }
 
     private static function horizontal(HorizontalSystem $system): string
     {
-        $plain = HorizontalSystem::PROJECTED === $system->kind ? self::projected($system) : self::geodetic($system, HorizontalSystem::GEOCENTRIC === $system->kind ? 'GEODCRS' : 'GEOGCRS', true);
+        $plain = HorizontalSystem::PROJECTED === $system->kind ? self::projected($system) : self::geodetic(
+            $system, HorizontalSystem::GEOCENTRIC === $system->kind ? 'GEODCRS' : 'GEOGCRS', true,
+        );
         if (null === $system->binding?->helmert) {
             return $plain;
         }
         $h = $system->binding->helmert;
         $seconds = static fn (float $radians): string => self::number(rad2deg($radians) * 3600.0);
         $parameters = [];
-        foreach ([['X-axis translation', 8605, self::number($h->translation[0])], ['Y-axis translation', 8606, self::number($h->translation[1])], ['Z-axis translation', 8607, self::number($h->translation[2])], ['X-axis rotation', 8608, $seconds($h->rotation[0])], ['Y-axis rotation', 8609, $seconds($h->rotation[1])], ['Z-axis rotation', 8610, $seconds($h->rotation[2])], ['Scale difference', 8611, self::number(1.0 + $h->scale)]] as [$name, $code, $value]) {
+        foreach ([
+            ['X-axis translation', 8605, self::number($h->translation[0])],
+            ['Y-axis translation', 8606, self::number($h->translation[1])],
+            ['Z-axis translation', 8607, self::number($h->translation[2])],
+            ['X-axis rotation', 8608, $seconds($h->rotation[0])],
+            ['Y-axis rotation', 8609, $seconds($h->rotation[1])],
+            ['Z-axis rotation', 8610, $seconds($h->rotation[2])],
+            ['Scale difference', 8611, self::number(1.0 + $h->scale)],
+        ] as [$name, $code, $value]) {
             $parameters[] = \sprintf('PARAMETER["%s",%s,ID["EPSG",%d]]', $name, $value, $code);
         }
 
         return \sprintf(
-            "BOUNDCRS[\n  SOURCECRS[\n%s],\n  TARGETCRS[\n    GEOGCRS[\"WGS 84\",\n      DATUM[\"World Geodetic System 1984\",\n        ELLIPSOID[\"WGS 84\",6378137,298.257223563,LENGTHUNIT[\"metre\",1]],ID[\"EPSG\",6326]],\n      CS[ellipsoidal,2],\n        AXIS[\"geodetic latitude (Lat)\",north],\n        AXIS[\"geodetic longitude (Lon)\",east],\n        ANGLEUNIT[\"degree\",0.0174532925199433],\n      ID[\"EPSG\",4326]]],\n  ABRIDGEDTRANSFORMATION[%s,\n    METHOD[\"Position Vector transformation (geog2D domain)\",ID[\"EPSG\",9606]],\n    %s]]",
+            "BOUNDCRS[\n  SOURCECRS[\n%s],\n  TARGETCRS[\n    GEOGCRS[\"WGS 84\",\n      DATUM[\"World Geodetic System "
+                ."1984\",\n        ELLIPSOID[\"WGS "
+                    ."84\",6378137,298.257223563,LENGTHUNIT[\"metre\",1]],ID[\"EPSG\",6326]],\n      "
+                        ."CS[ellipsoidal,2],\n        AXIS[\"geodetic latitude (Lat)\",north],\n        AXIS[\"geodetic "
+                            ."longitude (Lon)\",east],\n        ANGLEUNIT[\"degree\",0.0174532925199433],\n      "
+                                ."ID[\"EPSG\",4326]]],\n  ABRIDGEDTRANSFORMATION[%s,\n    METHOD[\"Position Vector "
+                                    ."transformation (geog2D domain)\",ID[\"EPSG\",9606]],\n    %s]]",
             self::indent(self::indent($plain)), self::quote('Transformation stated with '.$system->name), implode(",\n    ", $parameters),
         );
     }
@@ -44,19 +63,37 @@ final class WktWriter
     {
         $datum = $system->datum;
         $el = $datum->ellipsoid;
-        $name = HorizontalSystem::PROJECTED === $system->kind ? ('' === $system->geodeticName ? $datum->name : $system->geodeticName) : $system->name;
+        $name = HorizontalSystem::PROJECTED === $system->kind
+            ? ('' === $system->geodeticName ? $datum->name : $system->geodeticName)
+            : $system->name;
         $lines = [
             \sprintf('%s[%s,', $keyword, self::quote($name)),
             \sprintf('  DATUM[%s,', self::quote($datum->name)),
-            \sprintf('    ELLIPSOID[%s,%s,%s,LENGTHUNIT["metre",1]]%s],', self::quote($el->name), self::number($el->a), is_infinite($el->inverseFlattening) ? '0' : self::number($el->inverseFlattening), self::id($datum->code)),
-            \sprintf('  PRIMEM[%s,%s,ANGLEUNIT["degree",0.0174532925199433]]', self::quote($datum->primeMeridianName), self::number($datum->primeMeridian)),
+            \sprintf(
+                '    ELLIPSOID[%s,%s,%s,LENGTHUNIT["metre",1]]%s],', self::quote($el->name), self::number($el->a),
+                is_infinite($el->inverseFlattening) ? '0' : self::number($el->inverseFlattening),
+                self::id($datum->code),
+            ),
+            \sprintf(
+                '  PRIMEM[%s,%s,ANGLEUNIT["degree",0.0174532925199433]]', self::quote($datum->primeMeridianName),
+                self::number($datum->primeMeridian),
+            ),
         ];
         if ($whole) {
             $lines[3] .= ',';
             if (HorizontalSystem::GEOCENTRIC === $system->kind) {
-                array_push($lines, '  CS[Cartesian,3],', '    AXIS["(X)",geocentricX],', '    AXIS["(Y)",geocentricY],', '    AXIS["(Z)",geocentricZ],', '    LENGTHUNIT["metre",1]');
+                array_push(
+                    $lines, '  CS[Cartesian,3],', '    AXIS["(X)",geocentricX],', '    AXIS["(Y)",geocentricY],',
+                    '    AXIS["(Z)",geocentricZ],', '    LENGTHUNIT["metre",1]',
+                );
             } else {
-                array_push($lines, \sprintf('  CS[ellipsoidal,%d],', $system->dimension), '    AXIS["geodetic latitude (Lat)",north,ANGLEUNIT["degree",0.0174532925199433]],', '    AXIS["geodetic longitude (Lon)",east,ANGLEUNIT["degree",0.0174532925199433]]'.(3 === $system->dimension ? ',' : ''));
+                array_push(
+                    $lines,
+                    \sprintf('  CS[ellipsoidal,%d],', $system->dimension),
+                    '    AXIS["geodetic latitude (Lat)",north,ANGLEUNIT["degree",0.0174532925199433]],',
+                    '    AXIS["geodetic longitude (Lon)",east,ANGLEUNIT["degree",0.0174532925199433]]'
+                        .(3 === $system->dimension ? ',' : ''),
+                );
                 if (3 === $system->dimension) {
                     $lines[] = '    AXIS["ellipsoidal height (h)",up,LENGTHUNIT["metre",1]]';
                 }
@@ -91,9 +128,16 @@ final class WktWriter
         }
         $lines[\count($lines) - 1] .= '],';
         $lines[] = \sprintf('  CS[Cartesian,%d],', $system->dimension);
-        $axes = [] === $system->axes ? [['E', 'east'], ['N', 'north']] : array_map(static fn ($axis): array => [$axis->abbreviation, $axis->direction], \array_slice($system->axes, 0, 2));
+        $axes = [] === $system->axes ? [['E', 'east'], ['N', 'north']] : array_map(
+            static fn ($axis): array => [$axis->abbreviation, $axis->direction], \array_slice($system->axes, 0, 2),
+        );
         foreach ($axes as [$abbreviation, $direction]) {
-            $lines[] = \sprintf('    AXIS["(%s)",%s,%s],', $abbreviation, 1 === preg_match('/^[a-z]+$/', $direction) ? $direction : (str_starts_with($direction, 'south') ? 'south' : 'north'), self::lengthUnit($system));
+            $lines[] = \sprintf(
+                '    AXIS["(%s)",%s,%s],',
+                $abbreviation,
+                1 === preg_match('/^[a-z]+$/', $direction) ? $direction : (str_starts_with($direction, 'south') ? 'south' : 'north'),
+                self::lengthUnit($system),
+            );
         }
         if (3 === $system->dimension) {
             $lines[] = '    AXIS["ellipsoidal height (h)",up,LENGTHUNIT["metre",1]],';
@@ -101,7 +145,11 @@ final class WktWriter
         $lines[\count($lines) - 1] = rtrim($lines[\count($lines) - 1], ',');
         if (null !== $system->area && null === $system->code) {
             $area = $system->area;
-            $lines[\count($lines) - 1] .= \sprintf(",\n  USAGE[SCOPE[\"Survey.\"],AREA[%s],BBOX[%s,%s,%s,%s]]", self::quote('' === $area->name ? 'Not stated' : $area->name), self::number($area->south), self::number($area->west), self::number($area->north), self::number($area->east));
+            $lines[\count($lines) - 1] .= \sprintf(
+                ",\n  USAGE[SCOPE[\"Survey.\"],AREA[%s],BBOX[%s,%s,%s,%s]]",
+                self::quote('' === $area->name ? 'Not stated' : $area->name), self::number($area->south),
+                self::number($area->west), self::number($area->north), self::number($area->east),
+            );
         }
         $lines[\count($lines) - 1] .= self::id($system->code).']';
 
@@ -112,7 +160,9 @@ final class WktWriter
     {
         return \sprintf(
             "VERTCRS[%s,\n  VDATUM[%s%s],\n  CS[vertical,1],\n    AXIS[\"%s\",%s],\n    LENGTHUNIT[%s,%s]%s]",
-            self::quote($system->name), self::quote($system->datumName), self::id($system->datum), $system->down ? 'depth (D)' : 'gravity-related height (H)', $system->down ? 'down' : 'up', self::quote($system->unitName), self::number($system->unit), self::id($system->code),
+            self::quote($system->name), self::quote($system->datumName), self::id($system->datum),
+            $system->down ? 'depth (D)' : 'gravity-related height (H)', $system->down ? 'down' : 'up',
+            self::quote($system->unitName), self::number($system->unit), self::id($system->code),
         );
     }
 

@@ -44,7 +44,10 @@ final readonly class DelimitedReading implements Reading
             FileKind::Control => [
                 'points' => \count($records),
                 'held' => \count(array_filter($this->points(), static fn (PointRecord $r): bool => '' !== $r->held)),
-                'weighted' => \count(array_filter($this->points(), static fn (PointRecord $r): bool => '' === $r->held && [] !== array_filter($r->sd))),
+                'weighted' => \count(array_filter(
+                    $this->points(),
+                    static fn (PointRecord $r): bool => '' === $r->held && [] !== array_filter($r->sd),
+                )),
             ],
             FileKind::Points => ['points' => \count($records), 'codes' => $distinct('code')],
             FileKind::Vectors => [
@@ -52,7 +55,9 @@ final readonly class DelimitedReading implements Reading
                 'stations' => \count(array_unique([...array_column($records, 'from'), ...array_column($records, 'to')])),
             ],
             FileKind::TotalStation => [
-                'setups' => \count(array_unique(array_map(static fn (Pointing $r): string => $r->station."\0".$r->set, $this->pointings()))),
+                'setups' => \count(array_unique(array_map(
+                    static fn (Pointing $r): string => $r->station."\0".$r->set, $this->pointings(),
+                ))),
                 'pointings' => \count($records), 'targets' => $distinct('target'),
                 'distances' => \count(array_filter(array_column($records, 'distance'))),
             ],
@@ -73,7 +78,10 @@ final readonly class DelimitedReading implements Reading
     {
         foreach ($this->reader->records as $r) {
             if ($r instanceof VectorRecord) {
-                yield new ImportedObservation($r->line, 'vector', $r->session, $r->from, $r->to, $r->d[0], $r->d[1], $r->d[2], covariance: $r->covariance);
+                yield new ImportedObservation(
+                    $r->line, 'vector', $r->session, $r->from, $r->to, $r->d[0], $r->d[1], $r->d[2],
+                    covariance: $r->covariance,
+                );
             }
             if (!$r instanceof Pointing) {
                 continue;
@@ -83,7 +91,10 @@ final readonly class DelimitedReading implements Reading
                 yield new ImportedObservation($r->line, 'zenith', $r->set, $r->station, $r->target, $r->zenith, hi: $r->hi, ht: $r->ht);
             }
             if (null !== $r->distance) {
-                yield new ImportedObservation($r->line, 'slope-distance', $r->set, $r->station, $r->target, $r->distance, hi: $r->hi, ht: $r->ht);
+                yield new ImportedObservation(
+                    $r->line, 'slope-distance', $r->set, $r->station, $r->target, $r->distance, hi: $r->hi,
+                    ht: $r->ht,
+                );
             }
         }
     }
@@ -135,7 +146,9 @@ final readonly class DelimitedReading implements Reading
         $shown = \array_slice($this->table->rows, 0, self::SHOWN_ROWS);
 
         return array_map(
-            static fn (int $i, string $heading): ColumnView => new ColumnView($i, $heading, array_map(static fn (array $row): string => $row[$i] ?? '', $shown)),
+            static fn (
+                int $i, string $heading,
+            ): ColumnView => new ColumnView($i, $heading, array_map(static fn (array $row): string => $row[$i] ?? '', $shown)),
             array_keys($this->table->header), $this->table->header,
         );
     }
