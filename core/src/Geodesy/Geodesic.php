@@ -128,16 +128,14 @@ final readonly class Geodesic
             $sig12 = $lam12 / $this->f1;
             $a12 = $lon12 / $this->f1;
         } elseif (!$meridian) {
-            [$sig12, $salp1, $calp1, $salp2, $calp2, $dnm] = $this->start(
-                $sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $lam12, $slam12, $clam12,
-            );
+            $one = [$sbet1, $cbet1, $dn1];
+            $two = [$sbet2, $cbet2, $dn2];
+            [$sig12, $salp1, $calp1, $salp2, $calp2, $dnm] = $this->start($one, $two, $lam12, $slam12, $clam12);
             if ($sig12 >= 0.0) {
                 $s12x = $sig12 * $this->b * $dnm;
                 $a12 = rad2deg($sig12);
             } else {
-                [$s12x, $a12, $salp1, $calp1, $salp2, $calp2] = $this->iterate(
-                    $sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $slam12, $clam12, $salp1, $calp1,
-                );
+                [$s12x, $a12, $salp1, $calp1, $salp2, $calp2] = $this->iterate($one, $two, $slam12, $clam12, $salp1, $calp1);
             }
         }
         if ($swapp < 0.0) {
@@ -215,20 +213,15 @@ final readonly class Geodesic
     /**
      * Newton's method on the longitude, with bisection behind it.
      *
+     * @param array{float, float, float} $one sine and cosine of the reduced latitude, and dn = sqrt(1 + e'^2 sin^2)
+     * @param array{float, float, float} $two
+     *
      * @return array{float, float, float, float, float, float} distance, arc, sine and cosine of both azimuths
      */
-    private function iterate(
-        float $sbet1,
-        float $cbet1,
-        float $dn1,
-        float $sbet2,
-        float $cbet2,
-        float $dn2,
-        float $slam12,
-        float $clam12,
-        float $salp1,
-        float $calp1,
-    ): array {
+    private function iterate(array $one, array $two, float $slam12, float $clam12, float $salp1, float $calp1): array
+    {
+        $dn1 = $one[2];
+        $dn2 = $two[2];
         $salp1a = self::TINY;
         $calp1a = 1.0;
         $salp1b = self::TINY;
@@ -236,7 +229,7 @@ final readonly class Geodesic
         $tripn = $tripb = false;
         for ($iteration = 0;; ++$iteration) {
             [$v, $salp2, $calp2, $sig12, $ssig1, $csig1, $ssig2, $csig2, $eps, $dv] = $this->lambda12(
-                $sbet1, $cbet1, $dn1, $sbet2, $cbet2, $dn2, $salp1, $calp1, $slam12, $clam12, $iteration < 20,
+                $one, $two, $salp1, $calp1, $slam12, $clam12, $iteration < 20,
             );
             if ($tripb || abs($v) < ($tripn ? 8.0 : 1.0) * self::EPSILON || self::MOST === $iteration) {
                 break;
@@ -275,18 +268,16 @@ final readonly class Geodesic
         return [$s12b * $this->b, rad2deg($sig12), $salp1, $calp1, $salp2, $calp2];
     }
 
-    /** @return array{float, float, float, float, float, float} arc (negative: iterate), sine and cosine of both azimuths, mean dn */
-    private function start(
-        float $sbet1,
-        float $cbet1,
-        float $dn1,
-        float $sbet2,
-        float $cbet2,
-        float $dn2,
-        float $lam12,
-        float $slam12,
-        float $clam12,
-    ): array {
+    /**
+     * @param array{float, float, float} $one sine and cosine of the reduced latitude, dn
+     * @param array{float, float, float} $two
+     *
+     * @return array{float, float, float, float, float, float} arc (negative: iterate), sine and cosine of both azimuths, mean dn
+     */
+    private function start(array $one, array $two, float $lam12, float $slam12, float $clam12): array
+    {
+        [$sbet1, $cbet1, $dn1] = $one;
+        [$sbet2, $cbet2, $dn2] = $two;
         $sig12 = -1.0;
         $salp2 = $calp2 = $dnm = 0.0;
         $sbet12 = $sbet2 * $cbet1 - $cbet2 * $sbet1;
@@ -350,21 +341,22 @@ final readonly class Geodesic
     /**
      * Longitude difference of the geodesic that leaves with the given azimuth, less the one wanted, and its derivative.
      *
+     * @param array{float, float, float} $one sine and cosine of the reduced latitude, dn
+     * @param array{float, float, float} $two
+     *
      * @return array{float, float, float, float, float, float, float, float, float, float}
      */
     private function lambda12(
-        float $sbet1,
-        float $cbet1,
-        float $dn1,
-        float $sbet2,
-        float $cbet2,
-        float $dn2,
+        array $one,
+        array $two,
         float $salp1,
         float $calp1,
         float $slam120,
         float $clam120,
         bool $derivative,
     ): array {
+        [$sbet1, $cbet1, $dn1] = $one;
+        [$sbet2, $cbet2, $dn2] = $two;
         if (0.0 === $sbet1 && 0.0 === $calp1) {
             $calp1 = -self::TINY;
         }

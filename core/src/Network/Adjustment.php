@@ -126,6 +126,7 @@ final class Adjustment
             foreach ($result->observations as $row) {
                 if ('full' === $row['use']
                     && $row['redundancyNumber'] > 1e-5
+                    && null !== $row['standardized']
                     && abs($row['standardized']) > max($screenLimit, abs($worst['standardized'] ?? 0.0))
                 ) {
                     $worst = $row;
@@ -535,7 +536,8 @@ final class Adjustment
     {
         $this->report('statistics', 0.75);
         $judgement = new Judgement(
-            $this->structure, $this->state, $this->used, $this->weights, $this->covariances, $this->coefficients, $this->misclosure,
+            $this->structure, $this->state,
+            new Equations($this->used, $this->weights, $this->covariances, $this->coefficients, $this->misclosure),
             $this->free ? [] : iterator_to_array($this->weightedCoordinates(), false), $this->placeless, $inverse,
             $this->freeDatum, $this->datum->defect ?? 0, $this->preanalysis,
         );

@@ -13,6 +13,9 @@ use Mensura\Statistics\Distribution;
  * Precision, reliability and tests of a solved network.
  *
  * Reliability after Baarda (1968), A testing procedure for use in geodetic networks.
+ *
+ * @phpstan-import-type StationRow from AdjustmentResult
+ * @phpstan-import-type ObservationRow from AdjustmentResult
  */
 final class Judgement
 {
@@ -20,23 +23,14 @@ final class Judgement
     private const UNCONTROLLED = 1e-7;
 
     /**
-     * @param array<int, array{bool, bool, bool}> $used
-     * @param array<int, ?list<list<float>>>      $weights             per observation, zeros at unused components
-     * @param array<int, list<list<float>>>       $covariances         per observation, SI and radians
-     * @param array<int, list<list<float>>>       $coefficients        per observation and row
-     * @param array<int, ?list<float>>            $misclosure          observed minus computed per row, null when it cannot be predicted
-     * @param list<array{int, float, float}>      $weightedCoordinates unknown, standard deviation, given minus adjusted
-     * @param array<int, true>                    $placeless           stations whose plan nothing gives or touches
-     * @param ?FreeDatum                          $freeDatum           the datum of a free network
+     * @param list<array{int, float, float}> $weightedCoordinates unknown, standard deviation, given minus adjusted
+     * @param array<int, true>               $placeless           stations whose plan nothing gives or touches
+     * @param ?FreeDatum                     $freeDatum           the datum of a free network
      */
     public function __construct(
         private readonly NetworkStructure $structure,
         private readonly NetworkState $state,
-        private readonly array $used,
-        private readonly array $weights,
-        private readonly array $covariances,
-        private readonly array $coefficients,
-        private readonly array $misclosure,
+        private readonly Equations $equations,
         private readonly array $weightedCoordinates,
         private readonly array $placeless,
         private readonly SelectedInverse $inverse,
@@ -135,7 +129,7 @@ final class Judgement
         );
     }
 
-    /** @return list<array<string, mixed>> */
+    /** @return list<StationRow> */
     private function judgeStations(float $scale): array
     {
         $list = [];
@@ -182,15 +176,15 @@ final class Judgement
     }
 
     /**
-     * @return list<array{array<string, mixed>, float}> rows of the result and their part of the sum of squares
+     * @return list<array{ObservationRow, float}> rows of the result and their part of the sum of squares
      */
     private function judgeObservation(int $i, Observation $o): array
     {
         $parameters = $this->structure->blockParameters[$i];
-        $coefficients = $this->coefficients[$i];
-        $covariance = $this->covariances[$i];
-        $weight = $this->weights[$i];
-        $misclosure = $this->misclosure[$i];
+        $coefficients = $this->equations->coefficients[$i];
+        $covariance = $this->equations->covariances[$i];
+        $weight = $this->equations->weights[$i];
+        $misclosure = $this->equations->misclosure[$i];
         $rowCount = \count($covariance);
         $m = \count($parameters);
         $q = $this->covarianceOf($parameters);
@@ -216,7 +210,7 @@ final class Judgement
         $unit = $o->kind->isAngular() ? 180.0 / \M_PI : 1.0;
         $out = [];
         for ($r = 0; $r < $rowCount; ++$r) {
-            $isUsed = $this->used[$i][$r];
+            $isUsed = $this->equations->used[$i][$r];
             $observed = $this->preanalysis ? null : ($o->components[$r] ?? $o->value);
             $residual = null === $misclosure || $this->preanalysis ? null : -$misclosure[$r];
             $row = ['index' => $i, 'type' => $o->kind->value];

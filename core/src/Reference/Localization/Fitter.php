@@ -56,7 +56,9 @@ final class Fitter
         );
         self::refuseReflection($plan, $choices, $sum, $localization);
 
-        $rows = self::rows($pairs, $plan, $heights, $residuals, $redundancies, $vertical, $verticalRedundancies, $sigma, $sigmaH, $choices);
+        $inPlan = [$plan, $residuals, $redundancies, $sigma];
+        $inHeight = [$heights, $vertical, $verticalRedundancies, $sigmaH];
+        $rows = self::rows($pairs, $inPlan, $inHeight, $choices);
         $names = ['shiftE', 'shiftN', 'rotation', 'scale'];
         $held = [$choices->shiftE, $choices->shiftN, $choices->rotationDegrees, $choices->scale];
         $sd = [];
@@ -351,28 +353,18 @@ final class Fitter
     }
 
     /**
-     * @param list<Pair>                $pairs
-     * @param list<Pair>                $plan
-     * @param list<Pair>                $heights
-     * @param list<array{float, float}> $residuals
-     * @param list<array{float, float}> $redundancies
-     * @param list<float>               $vertical
-     * @param list<float>               $verticalRedundancies
+     * Pairs, residuals, redundancy numbers and the standard deviation of one coordinate, in plan and in height.
+     *
+     * @param list<Pair>                                                                               $pairs
+     * @param array{list<Pair>, list<array{float, float}>, list<array{float, float}>, ?float} $inPlan
+     * @param array{list<Pair>, list<float>, list<float>, ?float}                                      $inHeight
      *
      * @return list<Row>
      */
-    private static function rows(
-        array $pairs,
-        array $plan,
-        array $heights,
-        array $residuals,
-        array $redundancies,
-        array $vertical,
-        array $verticalRedundancies,
-        ?float $sigma,
-        ?float $sigmaH,
-        Choices $choices,
-    ): array {
+    private static function rows(array $pairs, array $inPlan, array $inHeight, Choices $choices): array
+    {
+        [$plan, $residuals, $redundancies, $sigma] = $inPlan;
+        [$heights, $vertical, $verticalRedundancies, $sigmaH] = $inHeight;
         $rows = [];
         foreach ($pairs as $pair) {
             $i = array_search($pair, $plan, true);

@@ -14,7 +14,7 @@ use Mensura\Reference\Registry\Registry;
 /**
  * The geoid model of each height system of a way: the one given, one asked for by name, else the registry's best.
  *
- * @phpstan-type Entry array{row: array<string, mixed>, path: ?string, accuracy: float, system: string}
+ * @phpstan-type Entry array{row: array<string, int|float|string|null>, path: ?string, accuracy: float, system: string}
  * @phpstan-type Model array{GeoidGrid, HorizontalSystem, string, ?float}
  */
 final class GeoidModels

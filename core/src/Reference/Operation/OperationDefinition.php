@@ -18,7 +18,7 @@ final class OperationDefinition
     }
 
     /**
-     * @param array<string, mixed> $row of coordinate_operation_view
+     * @param array<string, int|float|string|null> $row of coordinate_operation_view
      *
      * @return array{
      *     StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>,
@@ -47,7 +47,7 @@ final class OperationDefinition
     }
 
     /**
-     * @param array<string, mixed> $h
+     * @param array<string, int|float|string|null> $h
      *
      * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>}
      */
@@ -119,7 +119,7 @@ final class OperationDefinition
     }
 
     /**
-     * @param array<string, mixed> $g
+     * @param array<string, int|float|string|null> $g
      *
      * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>}
      */
@@ -164,7 +164,7 @@ final class OperationDefinition
     }
 
     /**
-     * @param array<string, mixed> $o
+     * @param array<string, int|float|string|null> $o
      *
      * @return array{StepDescription, list<string>, list<string>, ?float, \Closure(): list<Step>, list<string>}
      */

@@ -251,7 +251,7 @@ final class OperationRegistry
      *
      * @param list<string> $systems
      *
-     * @return array<string, list<array{array<string, mixed>, bool}>> row, whether it leaves these systems
+     * @return array<string, list<array{array<string, int|float|string|null>, bool}>> row, whether it leaves these systems
      */
     private function neighbours(array $systems): array
     {
@@ -272,7 +272,7 @@ final class OperationRegistry
         return $found;
     }
 
-    /** @param array<string, mixed> $row of coordinate_operation_view */
+    /** @param array<string, int|float|string|null> $row of coordinate_operation_view */
     private function candidate(array $row, bool $reverse, bool $spatial): Candidate
     {
         return $this->made[$row['auth_name'].':'.$row['code'].($reverse ? '-' : '+').($spatial ? '3' : '2')] ??= $this->make(
@@ -280,7 +280,7 @@ final class OperationRegistry
         );
     }
 
-    /** @param array<string, mixed> $row */
+    /** @param array<string, int|float|string|null> $row */
     private function make(array $row, bool $reverse, bool $spatial): Candidate
     {
         $code = $row['auth_name'].':'.$row['code'];
@@ -298,7 +298,7 @@ final class OperationRegistry
         return new Candidate($name, $accuracy, $area, [$description], $missing, $steps, $unsupported, false, $epoch, $grids);
     }
 
-    /** @param array<string, mixed> $row */
+    /** @param array<string, int|float|string|null> $row */
     private function concatenated(
         array $row,
         string $name,

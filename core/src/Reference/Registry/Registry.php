@@ -90,7 +90,7 @@ final class Registry
         if (null !== $compound) {
             return new CoordinateSystem(
                 $this->horizontalSystem($compound['h'].':'.$compound['hc']),
-                $this->verticalSystem($compound['v'].':'.$compound['vc']), $compound['name'], $code,
+                $this->verticalSystem($compound['v'].':'.$compound['vc']), (string) $compound['name'], $code,
             );
         }
         if ($this->isVertical($code)) {
@@ -223,25 +223,25 @@ final class Registry
     }
 
     /**
-     * @param list<int|string|float> $parameters
+     * @param list<int|string|float|null> $parameters
      *
-     * @return list<array<string, mixed>>
+     * @return list<array<string, int|float|string|null>>
      */
     public function rows(string $sql, array $parameters = []): array
     {
         $statement = $this->db->prepare($sql);
         $statement->execute($parameters);
 
-        /** @var list<array<string, mixed>> $rows */
+        /** @var list<array<string, int|float|string|null>> $rows */
         $rows = $statement->fetchAll();
 
         return $rows;
     }
 
     /**
-     * @param list<int|string|float> $parameters
+     * @param list<int|string|float|null> $parameters
      *
-     * @return ?array<string, mixed>
+     * @return ?array<string, int|float|string|null>
      */
     public function row(string $sql, array $parameters = []): ?array
     {
@@ -370,7 +370,7 @@ final class Registry
         return null === $row ? null : $row['a'].':'.$row['c'];
     }
 
-    /** @param list<int|string|float> $parameters */
+    /** @param list<int|string|float|null> $parameters */
     private function value(string $sql, array $parameters = []): mixed
     {
         $row = $this->row($sql, $parameters);

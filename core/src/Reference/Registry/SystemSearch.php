@@ -103,7 +103,7 @@ final readonly class SystemSearch
     }
 
     /**
-     * @param array<string, mixed> $row
+     * @param array<string, int|float|string|null> $row
      *
      * @return Hit
      */

@@ -2,6 +2,9 @@ import type { GroupView, RowView, RunView, StationView, UnitsView } from '../../
 import type { Column } from '../../figures/columns';
 import { isAngular, length, observed, residual, signed, small, smallAngle, smallUnit, when } from '../../format/units';
 
+/** Standardized residuals beyond this stand out: two-sided level 0.001. */
+export const LIMIT = 3.29;
+
 const SHORT: Record<string, string> = {
   direction: 'dir',
   zenith: 'zen',

@@ -2,21 +2,20 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { bytes, get, post, put } from '../../api/client';
-import type { Conflict, ConflictField } from '../../api/conflict';
-import type { LineView, SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
-import type { Column } from '../../figures/columns';
+import type { Conflict } from '../../api/conflict';
+import type { SurfaceRequest, SurfaceView, TerrainView } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
-import LineageList from '../../frame/LineageList.vue';
 import TwoPages from '../../frame/TwoPages.vue';
-import { area, fromDisplayLength, length, volume, when } from '../../format/units';
 import { MapSketch, Surface3d } from '../../sketch';
-import { pointsScene, type Scene, type ScenePath } from '../../sketch/scene';
 import type { Contour3d } from '../../sketch/Surface3d.vue';
 import { useProject } from '../../state/project';
+import { surfaceColumns } from './columns';
+import { surfaceFields } from './conflictFields';
 import SurfaceForm from './SurfaceForm.vue';
-
-// The 3D library is large and comes only when it is asked for.
+import SurfaceHead from './SurfaceHead.vue';
+import { surfaceScene } from './surfaceScene';
+import SurfaceSource from './SurfaceSource.vue';
 
 const project = useProject();
 const route = useRoute();
@@ -26,7 +25,6 @@ const editing = ref<'none' | 'new' | 'change'>('none');
 const view = ref<'map' | '3d'>('map');
 const mesh = ref<ArrayBuffer | null>(null);
 const contours = ref<Contour3d[]>([]);
-const elevation = ref('');
 const drawing = ref(false);
 const drawn = ref<[number, number][] | null>(null);
 const showTriangles = ref(false);
@@ -34,85 +32,12 @@ const showTriangles = ref(false);
 const surface = computed<SurfaceView | null>(
   () => terrain.value?.surfaces.find((s) => s.id === chosen.value) ?? terrain.value?.surfaces[0] ?? null,
 );
-const units = computed(() => project.units);
 
-const columns = computed<Column<SurfaceView>[]>(() => [
-  { key: 'name', title: 'surface', width: 'minmax(120px, 1fr)', value: (s) => s.name },
-  { key: 'points', title: 'points', width: '60px', align: 'right', mono: true, value: (s) => s.points },
-  { key: 'triangles', title: 'triangles', width: '70px', align: 'right', mono: true, value: (s) => s.triangles },
-  {
-    key: 'area',
-    title: 'plan area',
-    width: '104px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.planArea,
-    text: (s) => area(s.planArea, units.value),
-  },
-  {
-    key: 'low',
-    title: 'lowest',
-    unit: units.value.length,
-    width: '74px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.hMin,
-    text: (s) => length(s.hMin, units.value, -1),
-  },
-  {
-    key: 'high',
-    title: 'highest',
-    unit: units.value.length,
-    width: '78px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.hMax,
-    text: (s) => length(s.hMax, units.value, -1),
-  },
-  { key: 'state', title: '', width: '64px', value: (s) => (!s.computed ? 'not made' : s.stale.length > 0 ? 'stale' : 'fresh') },
-]);
+const columns = computed(() => surfaceColumns(project.units));
 
-function meshEdges(buffer: ArrayBuffer): ScenePath[] {
-  const head = new DataView(buffer);
-  const n = head.getUint32(0, true);
-  const t = head.getUint32(4, true);
-  const v = new Float64Array(buffer.slice(8, 8 + 24 * n));
-  const f = new Uint32Array(buffer.slice(8 + 24 * n, 8 + 24 * n + 12 * t));
-  const paths: ScenePath[] = [];
-  for (let i = 0; i < f.length; i += 3) {
-    const path: number[] = [];
-    for (const k of [0, 1, 2, 0]) path.push(v[3 * f[i + k]!]!, v[3 * f[i + k]! + 1]!);
-    paths.push({ path, kind: 'edge' });
-  }
-  return paths;
-}
-
-const scene = computed<Scene>(() => {
-  const base = pointsScene(project.points);
-  const s = surface.value;
-  const paths: ScenePath[] = [];
-  if (s) {
-    if (showTriangles.value && mesh.value) paths.push(...meshEdges(mesh.value));
-    for (const level of contours.value) {
-      const isIndex = Math.round(level.h / s.interval) % 5 === 0;
-      for (const line of level.lines)
-        paths.push({ path: line, kind: isIndex ? 'index' : 'contour', label: isIndex ? level.h.toFixed(1) : undefined });
-    }
-    const place = new Map(project.points.map((p) => [p.name, p]));
-    for (const line of s.lines) {
-      const path: number[] = [];
-      for (const name of line.points) {
-        const p = place.get(name);
-        if (p?.e != null && p.n != null) path.push(p.e, p.n);
-      }
-      for (const v of line.vertices) path.push(v[0]!, v[1]!);
-      if (line.role !== 'breakline') path.push(path[0]!, path[1]!);
-      paths.push({ path, kind: line.role as ScenePath['kind'] });
-    }
-  }
-  if (drawn.value) paths.push({ path: [...drawn.value, drawn.value[0]!].flat(), kind: 'boundary' });
-  return { ...base, paths };
-});
+const scene = computed(() =>
+  surfaceScene(project.points, surface.value, contours.value, showTriangles.value ? mesh.value : null, drawn.value),
+);
 
 async function load() {
   terrain.value = await get<TerrainView>(project.path('/terrain'));
@@ -137,20 +62,7 @@ const mine = ref<SurfaceRequest | null>(null);
 /** The version of the surface that is edited, as it was when the form was opened. */
 let seen = 0;
 
-const list = (v: unknown) => (Array.isArray(v) ? v.join(', ') : '');
-const FIELDS: ConflictField[] = [
-  { key: 'name', label: 'name', text: (v) => String(v) },
-  { key: 'roles', label: 'points', text: list },
-  { key: 'codes', label: 'codes', text: (v) => list(v) || 'all' },
-  { key: 'exclude', label: 'without', text: list },
-  {
-    key: 'lines',
-    label: 'lines',
-    text: (v) => (v as LineView[]).map((l) => `${l.name || l.role} (${l.points.length + l.vertices.length})`).join(', '),
-  },
-  { key: 'maxEdge', label: 'longest edge', text: (v) => (typeof v === 'number' ? length(v, units.value) : 'any') },
-  { key: 'interval', label: 'contours every', text: (v) => length(v as number, units.value) },
-];
+const fields = computed(() => surfaceFields(project.units));
 
 function change() {
   seen = surface.value?.version ?? 0;
@@ -185,19 +97,6 @@ function leave() {
   drawn.value = null;
 }
 
-async function compare() {
-  const value = Number(elevation.value.replace(',', '.'));
-  if (elevation.value.trim() === '' || !Number.isFinite(value)) {
-    project.say('bad', 'Type an elevation, such as 225.0.');
-    return;
-  }
-  await project.attempt(() =>
-    post(project.path(`/terrain/surfaces/${surface.value!.id}/volume`), {
-      elevation: fromDisplayLength(value, units.value),
-    } satisfies VolumeRequest),
-  );
-}
-
 onMounted(async () => {
   if (typeof route.query.surface === 'string') chosen.value = Number(route.query.surface);
   if (route.query.action === 'new-surface') editing.value = 'new';
@@ -215,7 +114,7 @@ watch(chosen, loadShape);
           v-if="conflict && mine"
           :what="`Surface ${mine.name}`"
           :conflict="conflict"
-          :fields="FIELDS"
+          :fields="fields"
           :mine="{ ...mine }"
           @theirs="(leave(), load())"
           @save="(values, version) => save(values as unknown as SurfaceRequest, version)"
@@ -249,62 +148,7 @@ watch(chosen, loadShape);
           </div>
         </div>
         <template v-else>
-          <header class="answer">
-            <div>
-              <h1>
-                {{ surface.name
-                }}{{
-                  surface.computed
-                    ? `: ${length(surface.hMin, units, -1)} to ${length(surface.hMax, units, -1)} ${units.length}`
-                    : ' is not computed yet'
-                }}
-              </h1>
-              <p v-if="surface.computed">
-                {{ surface.points }} points in {{ surface.triangles }} triangles over {{ area(surface.planArea, units) }} in plan,
-                {{ area(surface.surfaceArea, units) }} on the ground; {{ surface.contourCount }} contours every
-                {{ length(surface.interval, units, -1) }} {{ units.length }}.
-              </p>
-              <p v-if="surface.createdAt" class="quiet">Run {{ surface.run }}, {{ when(surface.createdAt) }} by {{ surface.author }}.</p>
-            </div>
-          </header>
-          <div v-if="surface.stale.length > 0" class="notice" data-test="surface-stale">
-            <span><strong class="doubt">Stale:</strong> {{ surface.stale.join('; ') }}.</span><span class="spacer" /><button
-              class="button"
-              :disabled="!project.mayChange"
-              @click="project.recompute()"
-            >
-              Recompute in order
-            </button>
-          </div>
-          <p v-for="w in surface.warnings.slice(0, 3)" :key="w" class="notice">{{ w }}</p>
-          <section class="volume" aria-label="Volume against an elevation">
-            <label class="field"
-              ><span class="label">volume against elevation {{ units.length }}</span
-              ><input
-                v-model="elevation"
-                class="input mono"
-                inputmode="decimal"
-                data-test="elevation"
-                :placeholder="surface.volume ? length(surface.volume.elevation, units) : 'such as 225.0'"
-                @keydown.enter="compare"
-            /></label>
-            <button class="button" data-test="volume" :disabled="!project.mayChange || !surface.computed" @click="compare">Compute</button>
-            <template v-if="surface.volume">
-              <div class="fact">
-                <span class="label">above {{ length(surface.volume.elevation, units) }}, cut</span
-                ><strong class="mono">{{ volume(surface.volume.cut, units) }}</strong
-                ><span class="quiet">over {{ area(surface.volume.areaCut, units) }}</span>
-              </div>
-              <div class="fact">
-                <span class="label">below, fill</span><strong class="mono">{{ volume(surface.volume.fill, units) }}</strong
-                ><span class="quiet">over {{ area(surface.volume.areaFill, units) }}</span>
-              </div>
-              <div class="fact">
-                <span class="label">net</span><strong class="mono">{{ volume(surface.volume.net, units) }}</strong
-                ><span v-if="surface.volume.stale.length > 0" class="doubt">◐ stale</span>
-              </div>
-            </template>
-          </section>
+          <SurfaceHead :key="surface.id" :surface="surface" />
           <div class="tabs">
             <h2>Surfaces</h2>
             <span class="spacer" />
@@ -327,16 +171,7 @@ watch(chosen, loadShape);
               }}</span></template
             >
           </FiguresTable>
-          <dl class="lineage">
-            <dt>rests on</dt>
-            <dd>
-              {{ surface.roles.join(', ') }} points{{ surface.codes.length > 0 ? ` coded ${surface.codes.join(', ')}` : ''
-              }}{{ surface.exclude.length > 0 ? `, without ${surface.exclude.join(', ')}` : '' }}
-            </dd>
-            <dt>lines</dt>
-            <dd>{{ surface.lines.length === 0 ? 'none' : surface.lines.map((l) => `${l.role} ${l.name}`).join(', ') }}</dd>
-          </dl>
-          <LineageList v-if="surface.computed" :place="surface.volume ? `volume:${surface.id}` : `surface:${surface.id}`" />
+          <SurfaceSource :surface="surface" />
         </template>
       </div>
     </template>
@@ -357,34 +192,6 @@ watch(chosen, loadShape);
 </template>
 
 <style scoped>
-.volume {
-  display: flex;
-  gap: 10px 16px;
-  align-items: flex-end;
-  flex-wrap: wrap;
-}
-.volume .field {
-  width: 168px;
-}
-.fact {
-  display: grid;
-}
-.fact .quiet,
-.fact .doubt {
-  font-size: 11.5px;
-}
-.lineage {
-  display: grid;
-  grid-template-columns: 70px 1fr;
-  gap: 3px 10px;
-  margin: 0 0 14px;
-}
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-}
 .switch {
   position: absolute;
   top: 10px;

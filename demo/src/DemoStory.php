@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Demo;
+
+use App\Export\Exporter;
+use App\Ledger\Ledger;
+use App\Network\Adjuster;
+use App\Network\Chosen;
+use App\Network\NetworkOperations;
+use App\Project\Project;
+use App\Reference\Keep;
+use App\Reference\ReferenceOperations;
+use App\Survey\ObservationRepository;
+use App\Survey\PointRepository;
+use App\Terrain\DefinedLine;
+use App\Terrain\DefineSurface;
+use App\Terrain\SurfaceDefinition;
+use App\Terrain\SurfaceMaker;
+use App\Terrain\TerrainOperations;
+use Mensura\Reference\Localization\Choices;
+use Mensura\Reference\Localization\Fitter;
+use Mensura\Reference\Localization\LocalizationJson;
+use Mensura\Reference\Localization\Pair;
+
+/** What the demo surveyor did with the files: adjusted, set blunders aside, fitted the site grid, built a surface, handed over. */
+final class DemoStory
+{
+    public function __construct(
+        private readonly PointRepository $points,
+        private readonly ObservationRepository $observations,
+        private readonly NetworkOperations $network,
+        private readonly ReferenceOperations $reference,
+        private readonly TerrainOperations $terrain,
+        private readonly Ledger $ledger,
+        private readonly Adjuster $adjuster,
+        private readonly SurfaceMaker $surfaces,
+        private readonly Exporter $exporter,
+    ) {
+    }
+
+    public function tell(Project $project, string $author, string $marks): void
+    {
+        // Two of the four planted blunders are found and set aside already; two are left to find.
+        $this->adjuster->run($project, $author);
+        foreach ([
+            ['vector', 'KT01', 'KT08', 'antenna height of session S3 was read wrong'],
+            ['zenith', 'KT10', 'KT06', 'target height does not agree with round 2'],
+        ] as [$kind, $from, $to, $reason]) {
+            $blunder = $this->observations->between($project, $kind, $from, $to) ?? throw new \LogicException('The blunder is gone.');
+            $this->ledger->carryOut($project, $author, $this->network->setAside([new Chosen($blunder->id(), null)], $reason));
+            $this->adjuster->run($project, $author);
+        }
+        $this->ledger->carryOut($project, $author, $this->network->accept());
+        $this->ledger->carryOut($project, $author, $this->siteGrid($project, $marks));
+        $surface = $this->pit($project);
+        $this->ledger->carryOut($project, $author, $surface);
+        $this->surfaces->make($project, $author, $surface->id());
+        $this->ledger->carryOut($project, $author, $this->terrain->volume($surface->id(), 225.0));
+        $this->exporter->export($project, $author, 'csv', []);
+        $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
+        $this->exporter->export($project, $author, 'pdf', []);
+    }
+
+    /** The localization of the site grid over the marks known on both sides, the wrong one among them. */
+    private function siteGrid(Project $project, string $marks): Keep
+    {
+        $pairs = [];
+        foreach (\array_slice(explode("\n", trim($marks)), 2) as $line) {
+            [$name, $e, $n, $h] = explode(',', $line);
+            $p = $this->points->named($project, $name) ?? throw new \LogicException("$name has no coordinates.");
+            $pairs[] = new Pair($name, (float) $e, (float) $n, (float) $h, (float) $p->e, (float) $p->n, (float) $p->h);
+        }
+        $choices = new Choices();
+        $fit = Fitter::fit($pairs, $choices);
+        $file = LocalizationJson::toArray('Site grid', TruthModel::SYSTEM, 'ellipsoidal', $fit->localization, $choices, $pairs, $fit);
+        $text = json_encode($file, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_PRETTY_PRINT);
+
+        return $this->reference->keepLocalization(
+            'Site grid',
+            $text,
+            \sprintf('Fitted the localization Site grid: %d pairs', \count($pairs)),
+        );
+    }
+
+    private function pit(Project $project): DefineSurface
+    {
+        $lines = [];
+        foreach (['CREST', 'TOE'] as $code) {
+            $names = $this->points->namesCoded($project, $code);
+            $lines[] = new DefinedLine('breakline', strtolower($code), [...$names, $names[0]], []);
+        }
+        $limit = [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0], [493536.0, 6028112.0]];
+        $lines[] = new DefinedLine('boundary', 'works limit', [], $limit);
+
+        return $this->terrain->define('Borrow pit', new SurfaceDefinition(['surveyed'], [], [], $lines, null, 0.5));
+    }
+}

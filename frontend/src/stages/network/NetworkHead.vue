@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { post } from '../../api/client';
+import type { NetworkView, RunView } from '../../api/types';
+import { ResidualHistogram } from '../../figures';
+import { small, smallUnit } from '../../format/units';
+import { useProject } from '../../state/project';
+
+/** The verdict of the newest run, what it rests on, and what can be done about it. */
+const props = defineProps<{ network: NetworkView; run: RunView | null }>();
+const emit = defineEmits<{ adjust: [] }>();
+const project = useProject();
+const units = computed(() => project.units);
+const standardized = computed(() => props.network.rows.filter((r) => r.used && r.standardized !== null).map((r) => r.standardized!));
+const accept = () => project.attempt(() => post(project.path('/network/accept')), 'Adjusted values are the project’s coordinates now.');
+</script>
+
+<template>
+  <header class="answer">
+    <div class="words">
+      <h1>{{ run ? run.headline : 'The network is not adjusted yet' }}</h1>
+      <p v-if="!run">{{ network.rows.length }} observed values wait. Adjusting changes nothing until you accept the coordinates.</p>
+      <p v-for="s in run?.sentences" :key="s" class="sentence">{{ s }}</p>
+      <p v-if="network.comparison" class="quiet compare" data-test="comparison">
+        Against run {{ network.comparison.previousRun }}: factor {{ network.comparison.previousFactor?.toFixed(2) }} →
+        {{ run?.varianceFactor?.toFixed(2) }}, largest move {{ small(network.comparison.largest, units) }} {{ smallUnit(units) }}.
+      </p>
+    </div>
+    <div class="side">
+      <ResidualHistogram v-if="run" :values="standardized" />
+      <div class="actions">
+        <button
+          class="button"
+          data-test="adjust"
+          :class="{ main: !run || network.stale.length > 0 }"
+          :disabled="!project.mayChange"
+          @click="emit('adjust')"
+        >
+          Adjust
+        </button>
+        <button
+          class="button"
+          data-test="accept-coordinates"
+          :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0"
+          @click="accept"
+        >
+          {{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}
+        </button>
+      </div>
+    </div>
+  </header>
+  <div v-if="network.stale.length > 0" class="notice">
+    <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><button
+      class="button"
+      :disabled="!project.mayChange"
+      @click="emit('adjust')"
+    >
+      Adjust again
+    </button>
+  </div>
+  <p v-for="w in run?.warnings" :key="w" class="notice bad">{{ w }}</p>
+  <div v-if="run" class="strip">
+    <div v-for="g in network.kinds" :key="g.kind" :title="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`">
+      <span class="label">{{ g.name }}</span><span class="mono" :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }"
+        >{{ g.factor?.toFixed(2) ?? '—' }}{{ g.standing === 'high' ? ' ▲' : g.standing === 'low' ? ' ▽' : '' }}</span
+      >
+    </div>
+    <div v-if="network.largestEllipse !== null">
+      <span class="label">largest ellipse</span
+      ><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.words {
+  flex: 1;
+}
+.sentence {
+  line-height: 1.45;
+}
+.compare {
+  margin-top: 2px;
+}
+.strip {
+  display: flex;
+  gap: 4px 18px;
+  flex-wrap: wrap;
+}
+.strip > div {
+  display: grid;
+}
+.strip .mono {
+  font-size: 12.5px;
+}
+.side {
+  display: grid;
+  gap: 6px;
+  justify-items: end;
+}
+.actions {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { get } from '../../api/client';
+import type { RowView, RunView, SourceLine } from '../../api/types';
+import Slip from '../../frame/Slip.vue';
+import { isAngular, residual, small, smallAngle, smallUnit, when } from '../../format/units';
+import { useProject } from '../../state/project';
+import { atName } from './columns';
+
+/** What is known of the chosen values, and the setting aside of them. */
+const props = defineProps<{ chosen: RowView[]; run: RunView | null }>();
+const emit = defineEmits<{ toggle: [] }>();
+const reason = defineModel<string>('reason', { required: true });
+const project = useProject();
+const units = computed(() => project.units);
+const first = computed(() => props.chosen[0]!);
+const source = ref<SourceLine[]>([]);
+watch(
+  () => props.chosen,
+  () => (source.value = []),
+);
+
+async function showSource() {
+  const r = first.value;
+  if (r.fileId && r.line) source.value = await get<SourceLine[]>(project.path(`/intake/${r.fileId}/lines/${r.line}`));
+}
+</script>
+
+<template>
+  <Slip :tone="first.flagged ? 'bad' : 'plain'">
+    <div>
+      <strong
+        >{{ chosen.length > 1 ? `${chosen.length} observed values, the first: ` : '' }}{{ first.kind
+        }}{{ first.component ? ` ${first.component}` : '' }} {{ atName(first) }} → {{ first.to }}</strong
+      >
+      <span v-if="first.file" class="quiet mono">{{ first.file }} line {{ first.line }}</span>
+    </div>
+    <div v-if="first.residual !== null">
+      {{ first.used ? 'Off by' : 'Predicted off by' }} {{ residual(first.kind, first.residual, units)
+      }}<span v-if="first.groundMm !== null && isAngular(first.kind)">, {{ Math.abs(first.groundMm).toFixed(1) }} mm at the target</span>;
+      standard deviation {{ isAngular(first.kind) ? smallAngle(first.sd, units) : `${small(first.sd, units)} ${smallUnit(units)}` }}.
+      <span v-if="first.external !== null">
+        A bias just too small to find would move a station by {{ small(first.external, units) }} {{ smallUnit(units) }}.</span
+      >
+    </div>
+    <div v-if="!first.used" class="doubt">
+      Set aside by {{ first.asideBy }}{{ first.asideAt ? `, ${when(first.asideAt)}` : '' }}: {{ first.reason || 'no reason given' }}
+    </div>
+    <div class="actions">
+      <input
+        v-if="first.used"
+        v-model="reason"
+        class="input reason"
+        placeholder="reason, for the report"
+        aria-label="Reason"
+        :disabled="!project.mayChange"
+        @keydown.enter="emit('toggle')"
+      />
+      <button class="button main" data-test="toggle-use" :disabled="!project.mayChange" @click="emit('toggle')">
+        {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
+      <button v-if="first.fileId" class="button plain" data-test="source" @click="showSource">Show at source</button>
+      <span class="spacer" />
+      <span class="quiet nowrap">{{ run ? `rests on run ${run.run}` : '' }}</span>
+    </div>
+    <div v-if="source.length > 0" class="mono source">
+      <div v-for="l in source" :key="l.line" :class="{ at: l.line === first.line }">
+        <span class="quiet">{{ l.line }}</span> {{ l.text }}
+      </div>
+    </div>
+  </Slip>
+</template>
+
+<style scoped>
+.actions {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.source {
+  overflow-x: auto;
+  white-space: pre;
+  font-size: 11.5px;
+}
+.source .at {
+  background: var(--cobalt-soft);
+}
+.nowrap {
+  white-space: nowrap;
+}
+.reason {
+  max-width: 190px;
+}
+</style>

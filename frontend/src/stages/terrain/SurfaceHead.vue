@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { SurfaceView } from '../../api/types';
+import { area, length, when } from '../../format/units';
+import { useProject } from '../../state/project';
+import VolumeAgainst from './VolumeAgainst.vue';
+
+/** What a surface is, whether it still holds, and its volume against an elevation. */
+defineProps<{ surface: SurfaceView }>();
+const project = useProject();
+const units = computed(() => project.units);
+</script>
+
+<template>
+  <header class="answer">
+    <div>
+      <h1>
+        {{ surface.name
+        }}{{
+          surface.computed
+            ? `: ${length(surface.hMin, units, -1)} to ${length(surface.hMax, units, -1)} ${units.length}`
+            : ' is not computed yet'
+        }}
+      </h1>
+      <p v-if="surface.computed">
+        {{ surface.points }} points in {{ surface.triangles }} triangles over {{ area(surface.planArea, units) }} in plan,
+        {{ area(surface.surfaceArea, units) }} on the ground; {{ surface.contourCount }} contours every
+        {{ length(surface.interval, units, -1) }} {{ units.length }}.
+      </p>
+      <p v-if="surface.createdAt" class="quiet">Run {{ surface.run }}, {{ when(surface.createdAt) }} by {{ surface.author }}.</p>
+    </div>
+  </header>
+  <div v-if="surface.stale.length > 0" class="notice" data-test="surface-stale">
+    <span><strong class="doubt">Stale:</strong> {{ surface.stale.join('; ') }}.</span><span class="spacer" /><button
+      class="button"
+      :disabled="!project.mayChange"
+      @click="project.recompute()"
+    >
+      Recompute in order
+    </button>
+  </div>
+  <p v-for="w in surface.warnings.slice(0, 3)" :key="w" class="notice">{{ w }}</p>
+  <VolumeAgainst :surface="surface" />
+</template>
