@@ -52,6 +52,12 @@ final class HouseTest extends ApiTestCase
         self::assertSame([], $found);
     }
 
+    public function testFilesOfAWebServerCarryTheSameHeadersAsPages(): void
+    {
+        preg_match_all('/^add_header (\S+) "(.*)" always;$/m', (string) file_get_contents(self::ROOT.'/config/nginx-headers.conf'), $m);
+        self::assertSame(require self::ROOT.'/config/headers.php', array_combine($m[1], $m[2]));
+    }
+
     public function testLinesCanBeReadAtOnce(): void
     {
         foreach (['/core', '/src', '/batch', '/demo/src', '/tests', '/bench'] as $folder) {
