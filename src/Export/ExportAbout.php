@@ -8,9 +8,13 @@ namespace App\Export;
 final readonly class ExportAbout
 {
     /**
-     * @param string $label     "Coordinates as CSV"
-     * @param string $doing     of the job that writes it: "Write the coordinates"
-     * @param string $what      in the file's name: "coordinates"
+     * @param string $label         "Coordinates as CSV"
+     * @param string $doing         of the job that writes it: "Write the coordinates"
+     * @param string $what          in the file's name: "coordinates"
+     * @param string $title         on the page: "Coordinates"
+     * @param string $holds         what is in it, after the name of its format: "every point with code, role and source"
+     * @param int    $place         among the kinds on the page, ascending
+     * @param bool   $takesSurfaces whether surfaces are chosen for it
      */
     public function __construct(
         public string $label,
@@ -18,6 +22,10 @@ final readonly class ExportAbout
         public string $what,
         public string $extension,
         public string $mediaType,
+        public string $title,
+        public string $holds,
+        public int $place,
+        public bool $takesSurfaces = false,
     ) {
     }
 }

@@ -21,6 +21,15 @@ final class ExportKinds
         }
     }
 
+    /** @return array<string, ExportAbout> by key, in their places on the page */
+    public function all(): array
+    {
+        $all = array_map(static fn (ExportKind $kind): ExportAbout => $kind->about(), $this->kinds);
+        uasort($all, static fn (ExportAbout $a, ExportAbout $b): int => $a->place <=> $b->place);
+
+        return $all;
+    }
+
     /** @throws UnusableInput */
     public function named(string $key): ExportKind
     {

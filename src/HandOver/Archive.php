@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\HandOver;
 
 use App\Export\Exporter;
+use App\Export\ExportKinds;
 use App\Export\WrittenFile;
 use App\HandOver\View\CheckView;
 use App\HandOver\View\ExportView;
 use App\HandOver\View\HandOverView;
+use App\HandOver\View\OfferView;
 use App\Project\Project;
 use App\Reference\GridFile;
 use App\Reference\GridFileList;
@@ -19,8 +21,11 @@ use App\Result\Results;
 /** What was handed over, newest of each kind and before. */
 final class Archive
 {
-    public function __construct(private readonly Results $results, private readonly GridFileList $grids)
-    {
+    public function __construct(
+        private readonly Results $results,
+        private readonly GridFileList $grids,
+        private readonly ExportKinds $kinds,
+    ) {
     }
 
     public function of(Project $project): HandOverView
@@ -41,7 +46,12 @@ final class Archive
         }
         $extracts = array_filter($this->grids->of($project, null), static fn (GridFileView $g): bool => GridFile::EXTRACT === $g->origin);
 
-        return new HandOverView($newest, $archive, array_values(array_map(
+        $offers = [];
+        foreach ($this->kinds->all() as $key => $a) {
+            $offers[] = new OfferView($key, $a->title, strtoupper($a->extension), $a->holds, $a->takesSurfaces);
+        }
+
+        return new HandOverView($offers, $newest, $archive, array_values(array_map(
             static fn (GridFileView $g): array => [
                 'id' => (int) $g->id, 'name' => $g->name, 'size' => $g->size, 'notes' => $g->notes,
             ], $extracts,

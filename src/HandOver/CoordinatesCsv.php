@@ -35,7 +35,10 @@ final class CoordinatesCsv implements ExportKind
 
     public function about(): ExportAbout
     {
-        return new ExportAbout('Coordinates as CSV', 'Write the coordinates', 'coordinates', 'csv', 'text/csv; charset=utf-8');
+        $type = 'text/csv; charset=utf-8';
+        $holds = 'every point with code, role and source';
+
+        return new ExportAbout('Coordinates as CSV', 'Write the coordinates', 'coordinates', 'csv', $type, 'Coordinates', $holds, 10);
     }
 
     public function restsOn(array $surfaces): array

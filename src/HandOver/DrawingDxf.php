@@ -41,7 +41,9 @@ final class DrawingDxf implements ExportKind
 
     public function about(): ExportAbout
     {
-        return new ExportAbout('Drawing as DXF', 'Write the drawing', 'drawing', 'dxf', 'image/vnd.dxf');
+        $holds = 'points with names and heights, lines and contours on layers';
+
+        return new ExportAbout('Drawing as DXF', 'Write the drawing', 'drawing', 'dxf', 'image/vnd.dxf', 'Drawing', $holds, 20, true);
     }
 
     public function restsOn(array $surfaces): array

@@ -105,9 +105,19 @@ export interface ExportView {
 
 /** The hand-over stage. */
 export interface HandOverView {
+  offers: OfferView[];
   exports: ExportView[];
   archive: ExportView[];
   geoids: ({ id: number; name: string; notes: string[]; size: number })[];
+}
+
+/** A kind of file that can be written; format as people name it: "CSV". */
+export interface OfferView {
+  kind: string;
+  title: string;
+  format: string;
+  holds: string;
+  takesSurfaces: boolean;
 }
 
 /**  */

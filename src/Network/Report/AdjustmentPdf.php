@@ -54,7 +54,11 @@ final class AdjustmentPdf implements ExportKind
 
     public function about(): ExportAbout
     {
-        return new ExportAbout('Adjustment report', 'Write the adjustment report', 'adjustment', 'pdf', 'application/pdf');
+        $holds = 'verdict, stations, observations, what was set aside and why';
+
+        return new ExportAbout(
+            'Adjustment report', 'Write the adjustment report', 'adjustment', 'pdf', 'application/pdf', 'Adjustment report', $holds, 30,
+        );
     }
 
     public function restsOn(array $surfaces): array

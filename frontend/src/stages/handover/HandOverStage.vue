@@ -15,7 +15,7 @@ import { useProject } from '../../state/project';
 
 const project = useProject();
 const route = useRoute();
-const data = ref<HandOverView>({ exports: [], archive: [], geoids: [] });
+const data = ref<HandOverView>({ offers: [], exports: [], archive: [], geoids: [] });
 const terrain = ref<TerrainView>({ surfaces: [], codes: {} });
 const surfaces = ref<number[]>([]);
 const selected = ref(new Set<string>());
@@ -44,8 +44,9 @@ async function load() {
 }
 
 async function write(kind: string) {
+  const chosenSurfaces = data.value.offers.find((o) => o.kind === kind)?.takesSurfaces ? surfaces.value : [];
   await project.attempt(
-    () => project.job(post(project.path('/handover'), { kind, surfaces: kind === 'dxf' ? surfaces.value : [] } satisfies ExportRequest)),
+    () => project.job(post(project.path('/handover'), { kind, surfaces: chosenSurfaces } satisfies ExportRequest)),
     'Written and read back.',
   );
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
@@ -98,23 +99,19 @@ watch(surfaces, drawContours);
           </button>
         </div>
         <section class="choices" aria-label="Write a file">
-          <div>
-            <strong>Coordinates</strong><span class="quiet">CSV: every point with code, role and source</span
-            ><button class="button" data-test="write-csv" :disabled="!project.mayChange" @click="write('csv')">Write CSV</button>
-          </div>
-          <div>
-            <strong>Drawing</strong>
+          <div v-for="o in data.offers" :key="o.kind">
+            <strong>{{ o.title }}</strong>
             <span class="quiet"
-              >DXF: points with names and heights, lines and contours on layers
-              <label v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" class="pick"
-                ><input v-model="surfaces" type="checkbox" :value="s.id" /> {{ s.name }}</label
-              >
+              >{{ o.format }}: {{ o.holds }}
+              <template v-if="o.takesSurfaces">
+                <label v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" class="pick"
+                  ><input v-model="surfaces" type="checkbox" :value="s.id" /> {{ s.name }}</label
+                >
+              </template>
             </span>
-            <button class="button" data-test="write-dxf" :disabled="!project.mayChange" @click="write('dxf')">Write DXF</button>
-          </div>
-          <div>
-            <strong>Adjustment report</strong><span class="quiet">PDF: verdict, stations, observations, what was set aside and why</span
-            ><button class="button" data-test="write-pdf" :disabled="!project.mayChange" @click="write('pdf')">Write PDF</button>
+            <button class="button" :data-test="`write-${o.kind}`" :disabled="!project.mayChange" @click="write(o.kind)">
+              Write {{ o.format }}
+            </button>
           </div>
         </section>
         <section v-if="data.geoids.length > 0" class="choices" aria-label="Geoid extracts">

@@ -23,6 +23,11 @@ const file = (id: number, over: Partial<ExportView> = {}): ExportView => ({
   stale: [],
   ...over,
 });
+const offers = [
+  { kind: 'csv', title: 'Coordinates', format: 'CSV', holds: 'every point', takesSurfaces: false },
+  { kind: 'dxf', title: 'Drawing', format: 'DXF', holds: 'points and lines', takesSurfaces: true },
+  { kind: 'pdf', title: 'Adjustment report', format: 'PDF', holds: 'verdict', takesSurfaces: false },
+];
 const terrain = {
   'GET /terrain': { surfaces: [{ id: 2, name: 'Pit', computed: true }], codes: {} },
   'GET /terrain/surfaces/2/contours': [],
@@ -31,14 +36,17 @@ const job = { 'GET /jobs/e': { id: 'e', title: 'Write', state: 'done', outcome: 
 
 describe('the hand-over stage', () => {
   it('is empty at first and says what to do', async () => {
-    office({ ...terrain, 'GET /handover': { exports: [], archive: [], geoids: [] } });
+    office({ ...terrain, 'GET /handover': { offers, exports: [], archive: [], geoids: [] } });
     const stage = await show(HandOverStage);
     expect(stage.text()).toContain('Nothing is handed over yet');
     expect(stage.text()).toContain('Write a file above; it appears here with its receipt.');
   });
 
   it('shows the receipt and offers the file when it holds', async () => {
-    office({ ...terrain, 'GET /handover': { exports: [file(4, { leftOut: ['14 points known only locally'] })], archive: [], geoids: [] } });
+    office({
+      ...terrain,
+      'GET /handover': { offers, exports: [file(4, { leftOut: ['14 points known only locally'] })], archive: [], geoids: [] },
+    });
     const stage = await show(HandOverStage);
     expect(stage.get('[aria-label=Receipt]').text()).toBe('points500read back500✓');
     expect(stage.text()).toContain('Left out: 14 points known only locally.');
@@ -46,14 +54,14 @@ describe('the hand-over stage', () => {
   });
 
   it('does not offer a file whose receipt fails', async () => {
-    office({ ...terrain, 'GET /handover': { exports: [file(4, { holds: false })], archive: [], geoids: [] } });
+    office({ ...terrain, 'GET /handover': { offers, exports: [file(4, { holds: false })], archive: [], geoids: [] } });
     const stage = await show(HandOverStage);
     expect(stage.find('[data-test=download]').exists()).toBe(false);
     expect(stage.text()).toContain('Not offered: the receipt does not hold.');
   });
 
   it('writes a drawing with the surfaces that are ticked', async () => {
-    const o = office({ ...terrain, ...job, 'GET /handover': { exports: [file(4)], archive: [], geoids: [] } });
+    const o = office({ ...terrain, ...job, 'GET /handover': { offers, exports: [file(4)], archive: [], geoids: [] } });
     const stage = await show(HandOverStage);
     await stage.get('[data-test=write-dxf]').trigger('click');
     await flushPromises();
@@ -69,7 +77,12 @@ describe('the hand-over stage', () => {
   it('says how many are stale, and keeps the archive apart', async () => {
     office({
       ...terrain,
-      'GET /handover': { exports: [file(4, { stale: ['points changed'] }), file(5)], archive: [file(3, { name: 'old.csv' })], geoids: [] },
+      'GET /handover': {
+        offers,
+        exports: [file(4, { stale: ['points changed'] }), file(5)],
+        archive: [file(3, { name: 'old.csv' })],
+        geoids: [],
+      },
     });
     const stage = await show(HandOverStage);
     expect(stage.get('h1').text()).toBe('1 of 2 files are stale');
@@ -95,7 +108,7 @@ describe('the hand-over stage', () => {
   });
 
   it('writes the report at once when asked for from the search', async () => {
-    const o = office({ ...terrain, ...job, 'GET /handover': { exports: [file(4, { kind: 'pdf' })], archive: [], geoids: [] } });
+    const o = office({ ...terrain, ...job, 'GET /handover': { offers, exports: [file(4, { kind: 'pdf' })], archive: [], geoids: [] } });
     route.query = { action: 'pdf' };
     await show(HandOverStage);
     await flushPromises();
