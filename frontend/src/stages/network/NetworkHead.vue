@@ -73,6 +73,11 @@ const accept = () => project.attempt(() => post(project.path('/network/accept'))
 </template>
 
 <style scoped>
+.answer {
+  display: flex;
+  gap: 20px;
+  align-items: flex-start;
+}
 .words {
   flex: 1;
 }

@@ -136,6 +136,13 @@ const mm = (v: number | null) => (v === null ? '' : `${(1000 * v).toFixed(1)} mm
 </template>
 
 <style scoped>
+.heights {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 0 8px 14px 0;
+  flex: 1;
+}
 .row {
   display: flex;
   gap: 12px;

@@ -100,6 +100,13 @@ async function open(id: number) {
 </template>
 
 <style scoped>
+.own {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  padding: 0 8px 14px 0;
+  flex: 1;
+}
 .kept .row {
   display: flex;
   gap: 14px;

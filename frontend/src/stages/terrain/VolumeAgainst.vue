@@ -56,6 +56,12 @@ async function compare() {
 </template>
 
 <style scoped>
+.volume {
+  display: flex;
+  gap: 10px 16px;
+  align-items: flex-end;
+  flex-wrap: wrap;
+}
 .volume .field {
   width: 168px;
 }
