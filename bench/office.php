@@ -100,9 +100,9 @@ for ($i = 0; $i < $count; ++$i) {
     );
 }
 fclose($points);
-$preview = $step("preview of $count points", '300 kB', static fn () => $ask('POST', "$at/intake", null, "$folder/points.csv"));
-$id = json_decode($preview, true)['id'];
-$step('the same again', '', static fn () => $ask('GET', "$at/intake/$id"));
+$received = $step("read $count points (job)", '', static fn () => $ask('POST', "$at/intake", null, "$folder/points.csv"));
+$id = json_decode($received, true)['id'];
+$step('their preview', '300 kB', static fn () => $ask('GET', "$at/intake/$id"));
 $seq = $entry($step("accept $count points (job)", '10 s, 512 MB', static fn () => $ask('POST', "$at/intake/$id/accept", [])));
 $undo = $entry($step('undo that (job)', '10 s, 512 MB', static fn () => $ask('POST', "$at/ledger/$seq/undo", [])));
 $step('do it again (job)', '10 s, 512 MB', static fn () => $ask('POST', "$at/ledger/$undo/undo", []));
@@ -148,6 +148,12 @@ $step('points to the sketch', '6 MB', static fn () => $ask('GET', "$at/points"))
 foreach (['csv', 'dxf', 'pdf'] as $kind) {
     $step("hand over $kind (job)", '', static fn () => $ask('POST', "$at/handover", ['kind' => $kind]));
 }
+$surface = ['name' => 'Ground', 'roles' => ['surveyed'], 'interval' => 1.0, 'lines' => [], 'maxEdge' => 60.0];
+$id = json_decode($step("surface of $count points (job)", '', static fn () => $ask('POST', "$at/terrain/surfaces", $surface)), true)['surface'];
+foreach (['mesh' => 'its triangles to the sketch', 'contours' => 'its contours to the sketch'] as $what => $words) {
+    $step($words, '', static fn () => $ask('GET', "$at/terrain/surfaces/$id/$what"));
+}
+$step('its volume against an elevation (job)', '', static fn () => $ask('POST', "$at/terrain/surfaces/$id/volume", ['elevation' => 200.0]));
 $jobs = json_decode($ask('GET', "$at/jobs"), true);
 foreach ($jobs as $job) {
     'done' === $job['state'] || print "$job[title]: $job[state], $job[error]\n";

@@ -144,7 +144,7 @@ abstract class ApiTestCase extends WebTestCase
         $this->client->request(
             'POST', "/api/projects/{$this->project}$path", [],
             ['file' => new UploadedFile($file, $name, null, null, true)],
-            ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json'],
+            ['HTTP_X_MENSURA_TOKEN' => $this->token, 'HTTP_ACCEPT' => 'application/json'] + $this->headers,
         );
         self::assertSame(
             $status, $this->client->getResponse()->getStatusCode(),

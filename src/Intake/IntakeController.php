@@ -13,6 +13,8 @@ use App\Intake\Request\MeaningRequest;
 use App\Intake\View\FileView;
 use App\Intake\View\IntakeView;
 use App\Ledger\Desk;
+use App\Ledger\DoneBefore;
+use App\Ledger\Operation;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
@@ -33,6 +35,7 @@ final class IntakeController
     public function __construct(
         private readonly SurveyFileRepository $files,
         private readonly Preview $preview,
+        private readonly PreviewHandler $reader,
         private readonly IntakeOperations $operations,
         private readonly Desk $desk,
         private readonly FileStore $store,
@@ -54,15 +57,17 @@ final class IntakeController
     {
         $upload = Upload::of($request);
         $receive = $this->operations->receive($upload->name, $upload->bytes(), $this->desk->member());
-        $this->desk->carryOut($project, $receive);
+        $this->once($project, $receive);
 
-        return new JsonResponse($this->preview->of($this->file($project, $receive->id())), 201);
+        $file = $this->files->newestOf($project, $receive->sha256) ?? throw new NotFoundHttpException('The file was discarded meanwhile.');
+
+        return $this->previewOf($project, $file, 201);
     }
 
     #[Route('/{file'.Id::NUMBER.'}', methods: 'GET')]
     public function show(#[Reads] Project $project, int $file): JsonResponse
     {
-        return new JsonResponse($this->preview->of($this->file($project, $file)));
+        return $this->previewOf($project, $this->file($project, $file));
     }
 
     #[Route('/{file'.Id::NUMBER.'}/mapping', methods: 'PUT')]
@@ -76,7 +81,7 @@ final class IntakeController
         if (!$survey->isWaiting()) {
             return Problem::response(409, 'This file is accepted.', 'Undo its acceptance in the ledger, then map it again.');
         }
-        $this->desk->carryOut($project, $this->operations->map($survey, \is_array($data) ? $data : []));
+        $this->once($project, $this->operations->map($survey, \is_array($data) ? $data : []));
 
         return $this->show($project, $file);
     }
@@ -89,7 +94,7 @@ final class IntakeController
         if (!$survey->isWaiting()) {
             return Problem::response(409, 'This file is accepted.', 'Undo its acceptance in the ledger, then answer again.');
         }
-        $this->desk->carryOut($project, $this->operations->mean($survey->id(), Meaning::fromArray((array) $request)));
+        $this->once($project, $this->operations->mean($survey->id(), Meaning::fromArray((array) $request)));
 
         return $this->show($project, $file);
     }
@@ -126,6 +131,30 @@ final class IntakeController
     public function lines(#[Reads] Project $project, int $file, int $line): JsonResponse
     {
         return new JsonResponse(SourceLines::around($this->store->get($this->file($project, $file)->sha256()), $line));
+    }
+
+    /** Sent again because its answer was lost, a request finds the work done and gets the same answer. */
+    private function once(Project $project, Operation $operation): void
+    {
+        try {
+            $this->desk->carryOut($project, $operation);
+        } catch (DoneBefore) {
+        }
+    }
+
+    /** The preview; of a large file the job that reads it, when it was not read before. */
+    private function previewOf(Project $project, SurveyFile $file, int $status = 200): JsonResponse
+    {
+        if ($file->size() <= AcceptHandler::MOST_AT_ONCE) {
+            return new JsonResponse($this->preview->of($file), $status);
+        }
+        if (null !== $kept = $this->reader->kept($project, $file)) {
+            return new JsonResponse($kept, $status);
+        }
+        $payload = ['file' => $file->id()];
+        $job = $this->desk->start($project, PreviewHandler::kind(), 'Read '.$file->name(), $payload);
+
+        return new JsonResponse(['id' => $file->id()] + $job, 202);
     }
 
     private function file(Project $project, int $id): SurveyFile

@@ -24,7 +24,7 @@ final class ReceiveFile implements Operation
         FileStore $store,
         Formats $formats,
         private readonly string $fileName,
-        private readonly string $sha256,
+        public readonly string $sha256,
         private readonly int $author,
     ) {
         $this->kind = $formats->kindOf($sha256, $fileName);

@@ -19,6 +19,7 @@ use Doctrine\Persistence\ManagerRegistry;
 final class JobRepository extends ServiceEntityRepository
 {
     private const SHOWN = 8;
+    private const REMEMBERED = 30;
 
     public function __construct(ManagerRegistry $registry)
     {
@@ -67,6 +68,12 @@ final class JobRepository extends ServiceEntityRepository
         krsort($jobs);
 
         return array_values($jobs);
+    }
+
+    /** @return list<Job> of a kind, newest first */
+    public function lastDone(int $project, string $kind): array
+    {
+        return $this->findBy(['project' => $project, 'kind' => $kind, 'state' => Job::DONE], ['id' => 'DESC'], self::REMEMBERED);
     }
 
     public function claim(string $id, string $worker, \DateTimeImmutable $now, \DateTimeImmutable $lease): bool

@@ -58,6 +58,12 @@ final class SurveyFileRepository extends ServiceEntityRepository
         return array_values($query->setParameter('p', $project->id())->getQuery()->setHint(Query::HINT_REFRESH, true)->getResult());
     }
 
+    /** The file with these bytes that came last. */
+    public function newestOf(Project $project, string $sha256): ?SurveyFile
+    {
+        return $this->findOneBy(['project' => $project->id(), 'sha256' => $sha256], ['id' => 'DESC']);
+    }
+
     /** Another accepted file of the project with the same bytes. */
     public function twin(SurveyFile $file): ?SurveyFile
     {

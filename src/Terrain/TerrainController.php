@@ -6,6 +6,7 @@ namespace App\Terrain;
 
 use App\Api\Id;
 use App\Ledger\Desk;
+use App\Ledger\DoneBefore;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
@@ -16,6 +17,7 @@ use App\Survey\PointRepository;
 use App\Terrain\Request\SurfaceRequest;
 use App\Terrain\Request\VolumeRequest;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
@@ -59,6 +61,13 @@ final class TerrainController
     #[Route('/surfaces/{surface'.Id::NUMBER.'}/volume', methods: 'POST')]
     public function volume(#[Changes] Project $project, int $surface, #[MapRequestPayload] VolumeRequest $request): JsonResponse
     {
+        $result = $this->results->current($project)['surface:'.$surface] ?? null;
+        if (null !== $result && SurfaceSummary::of($result)->triangles > VolumeHandler::MOST_AT_ONCE) {
+            $payload = ['surface' => $surface, 'elevation' => $request->elevation];
+
+            return new JsonResponse($this->desk->start($project, VolumeHandler::kind(), 'Volume of '.$result->inWords(), $payload), 202);
+        }
+
         return new JsonResponse($this->desk->carryOut($project, $this->operations->volume($surface, $request->elevation)));
     }
 
@@ -71,9 +80,15 @@ final class TerrainController
     }
 
     #[Route('/surfaces/{surface'.Id::NUMBER.'}/contours', methods: 'GET')]
-    public function contours(#[Reads] Project $project, int $surface): JsonResponse
+    public function contours(#[Reads] Project $project, int $surface, Request $request): Response
     {
-        return new JsonResponse($this->store->getJson(SurfaceSummary::of($this->result($project, $surface))->contours));
+        // They lie in the store as they travel: compressed.
+        $contours = $this->store->get(SurfaceSummary::of($this->result($project, $surface))->contours);
+        $headers = ['Content-Type' => 'application/json', 'Vary' => 'Accept-Encoding'];
+
+        return \in_array('gzip', $request->getEncodings(), true)
+            ? new Response($contours, 200, $headers + ['Content-Encoding' => 'gzip'])
+            : new Response((string) gzdecode($contours), 200, $headers);
     }
 
     private function define(Project $project, SurfaceRequest $request, ?int $existing): JsonResponse
@@ -82,8 +97,14 @@ final class TerrainController
         $definition = SurfaceDefinition::fromRequest($request);
         $definition->builder($this->points->onGrid($project)); // what cannot be built is refused before it is kept
         $operation = $this->operations->define($name, $definition, $existing, $this->desk->seen());
-        $this->desk->carryOut($project, $operation);
-        $payload = ['surface' => $operation->id()];
+        try {
+            $this->desk->carryOut($project, $operation);
+            $id = $operation->id();
+        } catch (DoneBefore $e) {
+            // Sent again because its answer was lost: the surface is there.
+            $id = $existing ?? $this->surfaces->named($project, $name)?->id() ?? throw $e;
+        }
+        $payload = ['surface' => $id];
 
         return new JsonResponse($payload + $this->desk->start($project, SurfaceHandler::kind(), 'Compute surface '.$name, $payload), 202);
     }

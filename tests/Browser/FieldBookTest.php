@@ -280,6 +280,31 @@ final class FieldBookTest extends TestCase
         $o->see('Discarded short.csv.');
     }
 
+    /** Read, shown, taken in and taken out again by jobs, while the page stays. */
+    public function testALargeFile(): void
+    {
+        $o = self::$office;
+        $text = "point,easting [m],northing [m],ellipsoidal height [m],code\n";
+        for ($i = 0; $i < 30000; ++$i) {
+            $text .= \sprintf("G%d,%.3f,%.3f,%.3f,GROUND\n", $i, 493200.0 + $i % 200, 6028100.0 + intdiv($i, 200), 220.0 + 0.01 * ($i % 200));
+        }
+        file_put_contents($o->folder.'/ground.csv', $text);
+        $o->go('/p/1/intake');
+        $o->see('all accepted');
+        $o->bring($o->folder.'/ground.csv');
+        $o->see('30000 points', 60.0);
+        $o->click('[data-test=accept]');
+        $o->see('Accepted ground.csv', 60.0);
+        $o->see('points here drawn; zoom in for the rest', 30.0);
+        $o->driver->executeScript('document.activeElement.blur()');
+        $this->undo(1);
+        $o->see('1 file waits to be accepted', 60.0);
+        $o->press('ground.csv', '.row');
+        $o->see('is read as', 60.0);
+        $o->press('Discard');
+        $o->see('Discarded ground.csv.');
+    }
+
     public function testAReviewerSeesEverythingAndChangesNothing(): void
     {
         $o = self::$office;

@@ -5,7 +5,7 @@ import { conflictOf, type Conflict } from '../api/conflict';
 import type { JobView, Overview, PointView, PointsView, UnitsRequest, UnitsView } from '../api/types';
 
 /** The answer of something that takes too long for the page to wait at the server. */
-function isJob(answer: unknown): answer is { job: string } {
+export function isJob(answer: unknown): answer is { job: string } {
   return typeof answer === 'object' && answer !== null && typeof (answer as { job?: unknown }).job === 'string';
 }
 

@@ -12,6 +12,7 @@ import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import PreviewSheet from './PreviewSheet.vue';
+import { settled } from './previews';
 
 const project = useProject();
 const route = useRoute();
@@ -81,7 +82,7 @@ async function load() {
 async function show(id: number) {
   selected.value = new Set([String(id)]);
   const file = files.value.find((f) => f.id === id);
-  preview.value = file && file.state === 'waiting' ? await get<PreviewView>(project.path(`/intake/${id}`)) : null;
+  preview.value = file && file.state === 'waiting' ? await settled(project, get(project.path(`/intake/${id}`))) : null;
 }
 
 async function bring(list: File[]) {
@@ -90,7 +91,7 @@ async function bring(list: File[]) {
     const form = new FormData();
     form.append('file', file);
     try {
-      preview.value = await request<PreviewView>('POST', project.path('/intake'), form);
+      preview.value = await settled(project, request('POST', project.path('/intake'), form));
       await load();
       selected.value = new Set([String(preview.value.id)]);
     } catch (e) {

@@ -7,6 +7,7 @@ import WayList from '../../fields/WayList.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
 import { usableFirst } from '../../fields/ways';
 import { useProject } from '../../state/project';
+import { settled } from './previews';
 
 /** What the coordinates and heights of a waiting file mean: asked where the file does not say. */
 const props = defineProps<{ file: number; meaning: MeaningView }>();
@@ -55,7 +56,7 @@ async function answer(change: MeaningRequest) {
   const sent = answers;
   await project.attempt(() =>
     changes.send(
-      () => put<PreviewView>(path, sent),
+      () => settled(project, put(path, sent)),
       (p) => emit('preview', p),
     ),
   );

@@ -5,6 +5,7 @@ import { inOrder } from '../../api/inOrder';
 import type { AcceptRequest, FieldView, PreviewView } from '../../api/types';
 import { useProject } from '../../state/project';
 import MeaningSheet from './MeaningSheet.vue';
+import { settled } from './previews';
 
 const props = defineProps<{ preview: PreviewView }>();
 const emit = defineEmits<{ preview: [p: PreviewView]; changed: [] }>();
@@ -60,7 +61,7 @@ async function save(mapping: { kind: string; columns?: Record<string, number>; u
   const path = project.path(`/intake/${props.preview.id}/mapping`);
   await project.attempt(() =>
     changes.send(
-      () => put<PreviewView>(path, mapping),
+      () => settled(project, put(path, mapping)),
       (p) => emit('preview', p),
     ),
   );
