@@ -29,7 +29,9 @@ foreach ([
 require $root.'/vendor/autoload.php';
 (new Symfony\Component\Dotenv\Dotenv())->bootEnv($root.'/.env');
 ini_set('memory_limit', '4G');
-passthru('php '.escapeshellarg($root.'/bin/console').' doctrine:migrations:migrate --no-interaction --quiet');
+foreach (['cache:clear', 'doctrine:migrations:migrate'] as $command) {
+    passthru('php '.escapeshellarg($root.'/bin/console')." $command --no-interaction --quiet");
+}
 $kernel = new Kernel('bench', false);
 $kernel->boot();
 $services = $kernel->getContainer()->get('test.service_container');

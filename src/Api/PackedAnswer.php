@@ -14,7 +14,7 @@ final class PackedAnswer
 {
     public const TYPE = 'application/vnd.mensura.columns';
     /** Coordinates hardly compress; more effort would only take longer. */
-    private const EFFORT = 3;
+    private const EFFORT = 1;
 
     /** @param array<string, class-string> $tables classes of the rows, by the property of the view that holds them */
     public static function of(object $view, array $tables): Response

@@ -33,7 +33,7 @@ final class PackedColumn
     {
         $this->bytes .= match ($this->kind) {
             self::NUMBER => pack('e*', ...array_map(static fn (?float $v): float => $v ?? \NAN, $values)),
-            self::FLAG => pack('C*', ...array_map(static fn (bool $v): int => (int) $v, $values)),
+            self::FLAG => pack('C*', ...$values),
             self::TEXT => $this->differences(array_map($this->place(...), $values)),
             default => $this->differences($values),
         };
