@@ -151,7 +151,8 @@ foreach (['csv', 'dxf', 'pdf'] as $kind) {
     $step("hand over $kind (job)", '', static fn () => $ask('POST', "$at/handover", ['kind' => $kind]));
 }
 $surface = ['name' => 'Ground', 'roles' => ['surveyed'], 'interval' => 1.0, 'lines' => [], 'maxEdge' => 60.0];
-$id = json_decode($step("surface of $count points (job)", '', static fn () => $ask('POST', "$at/terrain/surfaces", $surface)), true)['surface'];
+$made = $step("surface of $count points (job)", '', static fn () => $ask('POST', "$at/terrain/surfaces", $surface));
+$id = json_decode($made, true)['surface'];
 foreach (['mesh' => 'its triangles to the sketch', 'contours' => 'its contours to the sketch'] as $what => $words) {
     $step($words, '', static fn () => $ask('GET', "$at/terrain/surfaces/$id/$what"));
 }

@@ -286,7 +286,8 @@ final class FieldBookTest extends TestCase
         $o = self::$office;
         $text = "point,easting [m],northing [m],ellipsoidal height [m],code\n";
         for ($i = 0; $i < 30000; ++$i) {
-            $text .= \sprintf("G%d,%.3f,%.3f,%.3f,GROUND\n", $i, 493200.0 + $i % 200, 6028100.0 + intdiv($i, 200), 220.0 + 0.01 * ($i % 200));
+            [$e, $n] = [$i % 200, intdiv($i, 200)];
+            $text .= \sprintf("G%d,%.3f,%.3f,%.3f,GROUND\n", $i, 493200.0 + $e, 6028100.0 + $n, 220.0 + 0.01 * $e);
         }
         file_put_contents($o->folder.'/ground.csv', $text);
         $o->go('/p/1/intake');
