@@ -1,8 +1,18 @@
 import vue from '@vitejs/plugin-vue';
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
+import components from 'unplugin-vue-components/vite';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [
+    vue(),
+    // Every El… tag of a template is imported where it stands, with its own styles; tests need no styles.
+    components({
+      dts: false,
+      dirs: [],
+      resolvers: [ElementPlusResolver({ importStyle: process.env.VITEST ? false : 'css' })],
+    }),
+  ],
   base: '/build/',
   publicDir: false,
   build: {

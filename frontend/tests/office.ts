@@ -1,6 +1,7 @@
 import { enableAutoUnmount, flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, vi } from 'vitest';
+import { ElCheckbox, ElOption, ElSelect, ElUpload } from 'element-plus';
 import { type Component, reactive } from 'vue';
 import type { Overview, PointView } from '../src/api/types';
 import { useProject } from '../src/state/project';
@@ -153,8 +154,48 @@ export async function type(wrapper: VueWrapper, css: string, text: string) {
 }
 
 export async function press(wrapper: VueWrapper, text: string) {
-  const button = wrapper.findAll('button').find((b) => b.text().includes(text));
+  const button = wrapper.findAll('button, [role=tab], .el-button').find((b) => b.text().includes(text));
   if (!button) throw new Error(`No button says "${text}": ${wrapper.text()}`);
   await button.trigger('click');
+  await flushPromises();
+}
+
+/** Takes an entry of the list that stands at, or around, what the selector finds. */
+export async function choose(wrapper: VueWrapper, css: string, value: unknown) {
+  const list = selects(wrapper, css);
+  list.vm.$emit('update:modelValue', value);
+  list.vm.$emit('change', value);
+  await flushPromises();
+}
+
+/** The list that stands at, or around, what the selector finds. */
+export function selects(wrapper: VueWrapper, css: string) {
+  const list = wrapper.findAllComponents(ElSelect).find((s) => s.element.matches(css) || s.find(css).exists());
+  if (!list) throw new Error(`No list is ${css}: ${wrapper.text()}`);
+  return list;
+}
+
+/** What a list offers, in its order. */
+export function entries(wrapper: VueWrapper, css: string): string[] {
+  return selects(wrapper, css)
+    .findAllComponents(ElOption)
+    .map((o) => String(o.props('label')));
+}
+
+/** Ticks or unticks a box. */
+export async function tick(wrapper: VueWrapper, css: string, on = true) {
+  const box = wrapper.findAllComponents(ElCheckbox).find((c) => c.element.matches(css) || c.find(css).exists());
+  if (!box) throw new Error(`No box is ${css}: ${wrapper.text()}`);
+  await box.get('input').setValue(on);
+  await flushPromises();
+}
+
+/** Gives files to the button that asks for them. */
+export async function give(wrapper: VueWrapper, css: string, ...files: File[]) {
+  const upload = wrapper.findAllComponents(ElUpload).find((u) => u.element.matches(css) || u.element.closest(css) !== null);
+  if (!upload) throw new Error(`No button asks for files at ${css}: ${wrapper.text()}`);
+  const input = upload.get('input[type=file]');
+  Object.defineProperty(input.element, 'files', { configurable: true, value: files });
+  await input.trigger('change');
   await flushPromises();
 }

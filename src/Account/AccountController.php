@@ -19,6 +19,8 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 #[Route('/api/account')]
 final class AccountController
 {
+    private const LONGEST_PREFERENCE = 4000;
+
     public function __construct(private readonly UserSessionRepository $rows, private readonly Sessions $sessions)
     {
     }
@@ -58,5 +60,32 @@ final class AccountController
         $this->sessions->endOthers($user, $http->getSession());
 
         return $this->sessions($user, $http);
+    }
+
+    /** How this person likes tables and pages shown, by name. */
+    #[Route('/preferences', methods: 'GET')]
+    public function preferences(#[CurrentUser] User $user, PreferenceRepository $preferences): JsonResponse
+    {
+        $members = [];
+        foreach ($preferences->of($user) as $name => $json) {
+            $members[] = json_encode($name, \JSON_THROW_ON_ERROR).':'.$json;
+        }
+
+        return JsonResponse::fromJsonString('{'.implode(',', $members).'}');
+    }
+
+    #[Route('/preferences/{name}', requirements: ['name' => '[a-z0-9][a-z0-9.-]{0,59}'], methods: 'PUT')]
+    public function prefer(
+        #[CurrentUser] User $user, string $name, Request $request, PreferenceRepository $preferences,
+    ): JsonResponse {
+        $json = $request->getContent();
+        if (\strlen($json) > self::LONGEST_PREFERENCE || !json_validate($json)) {
+            throw new UnusableInput('', \sprintf('is not JSON of at most %d bytes', self::LONGEST_PREFERENCE));
+        }
+        if (!$preferences->keep($user, $name, $json)) {
+            throw new UnusableInput('', 'cannot be kept: too many preferences are kept already');
+        }
+
+        return new JsonResponse(null, 204);
     }
 }

@@ -141,6 +141,20 @@ final class SessionsTest extends ApiTestCase
         self::assertSame([401, 200], [$this->in($this->browser()), $this->in($this->browser(), 'another long password')]);
     }
 
+    public function testPreferencesArePersonalAndBounded(): void
+    {
+        $desk = $this->browser();
+        $this->in($desk);
+        self::assertSame(204, $this->ask($desk, 'PUT', '/api/account/preferences/table.observations', ['hidden' => ['sd']]));
+        self::assertSame(204, $this->ask($desk, 'PUT', '/api/account/preferences/table.observations', ['hidden' => ['at'], 'widths' => ['to' => 90]]));
+        self::assertSame(200, $this->ask($desk, 'GET', '/api/account/preferences'));
+        self::assertJsonStringEqualsJsonString(
+            '{"table.observations": {"hidden": ["at"], "widths": {"to": 90}}}', (string) $desk->getResponse()->getContent(),
+        );
+        self::assertSame(422, $this->ask($desk, 'PUT', '/api/account/preferences/table.long', ['hidden' => [str_repeat('x', 4000)]]));
+        self::assertSame(401, $this->ask($this->browser(), 'GET', '/api/account/preferences'));
+    }
+
     public function testAForeignPageIsRefusedEvenWithTheToken(): void
     {
         $browser = $this->browser();

@@ -52,7 +52,7 @@ final class FieldBookTest extends TestCase
             $o->bring($o->folder.'/'.$name);
             $o->see($name);
             $o->await(static fn (): ?bool => $kind === $o->driver->executeScript(
-                "return document.querySelector('.kind')?.selectedOptions[0].text",
+                "return document.querySelector('.preview .kind')?.innerText",
             ) ? true : null, "$name as $kind");
             $o->click('[data-test=accept]');
             $o->see("Accepted $name");
@@ -231,10 +231,10 @@ final class FieldBookTest extends TestCase
         $o->see('6028');
         $o->click('[data-test=units]');
         $o->see('Changes what is shown');
-        $o->driver->findElement(WebDriverBy::cssSelector('input[value=ft]'))->click();
+        $o->press('international foot', 'label');
         $o->see('easting ft');
         $o->see('19777'); // 6 028 000 m in international feet starts so
-        $o->driver->findElement(WebDriverBy::cssSelector('input[value=m]'))->click();
+        $o->press('metre', 'label');
         $o->see('easting m');
         $o->keys(WebDriverKeys::ESCAPE);
     }
@@ -245,7 +245,7 @@ final class FieldBookTest extends TestCase
         $o->go('/p/1/reference');
         $o->see('in use');
         $o->keys('/');
-        $o->type('.search .input', 'borrow');
+        $o->type('.search input', 'borrow');
         $o->await(
             static fn (): ?bool => str_contains((string) $o->find('.search .hit')->getText(), 'Borrow pit') ? true : null,
             'the surface to be found',
@@ -338,7 +338,7 @@ final class FieldBookTest extends TestCase
             $o->find('.sheet h1');
             usleep(300000);
             self::assertSame([], $o->driver->executeScript(
-                "return [...document.querySelectorAll('.figures-page h1, .figures-page .button, .top > *, .course "
+                "return [...document.querySelectorAll('.figures-page h1, .figures-page .el-button, .top > *, .course "
                     .".name')].filter(e => { const b = e.getBoundingClientRect(); return b.width > 0 && (b.right > "
                         .'innerWidth + 1 || b.left < -1); }).map(e => e.innerText)',
             ), $stage);

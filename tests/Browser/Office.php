@@ -138,8 +138,8 @@ final class Office
         }, "clickable $css");
     }
 
-    /** Clicks the first element of a kind whose text is this. */
-    public function press(string $text, string $tag = 'button'): void
+    /** Clicks the first button, tab or element of a kind whose text is this. */
+    public function press(string $text, string $tag = 'button, [role=tab]'): void
     {
         $this->await(function () use ($text, $tag): ?bool {
             foreach ($this->driver->findElements(WebDriverBy::cssSelector($tag)) as $element) {
@@ -152,6 +152,32 @@ final class Office
 
             return null;
         }, "$tag saying \"$text\"");
+    }
+
+    /** Opens a list and takes the entry that says this. */
+    public function choose(string $css, string $text): void
+    {
+        $this->await(function () use ($css, $text): ?bool {
+            $list = $this->driver->executeScript(
+                "const at = document.querySelector(arguments[0]); return at?.closest('.el-select')?.querySelector('.el-select__wrapper')",
+                [$css],
+            );
+            if (!$list instanceof WebDriverElement) {
+                return null;
+            }
+            $list->click();
+            usleep(120000);
+            foreach ($this->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')) as $item) {
+                if ($item->isDisplayed() && str_contains($item->getText(), $text)) {
+                    $item->click();
+
+                    return true;
+                }
+            }
+            $this->keys(WebDriverKeys::ESCAPE);
+
+            return null;
+        }, "entry \"$text\" of $css");
     }
 
     public function see(string $text, float $seconds = 15.0): void
@@ -179,10 +205,7 @@ final class Office
     /** Drops files on the page as a hand would: through the file input the page itself uses. */
     public function bring(string ...$paths): void
     {
-        $this->driver->executeScript(
-            "document.querySelector('[data-test=files]').style.cssText = 'display:block;position:fixed;opacity:0;width:1px;height:1px'",
-        );
-        $this->find('[data-test=files]')->sendKeys(implode("\n", $paths));
+        $this->find('[data-test=files] input[type=file]')->sendKeys(implode("\n", $paths));
     }
 
     /**

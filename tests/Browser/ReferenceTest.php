@@ -154,7 +154,7 @@ final class ReferenceTest extends TestCase
         $o->see('Everything is fresh again', 60);
         $o->go('/p/1/reference?page=heights');
         $o->click('[data-test=change-heights-open]');
-        $o->click('[data-test=change-heights] option[value=ellipsoidal]');
+        $o->choose('[data-test=change-heights]', 'ellipsoidal');
         $o->await(
             static fn (): ?bool => str_contains($o->find('[data-test=change-says]')->getText(), 'Heights move by 52.9') ? true : null,
             'heights moving back',
@@ -177,8 +177,8 @@ final class ReferenceTest extends TestCase
         $o->find('[data-test=ask-swap]');
         self::assertFalse($o->find('[data-test=accept]')->isEnabled());
         $o->click('[data-test=swap-yes]');
-        $o->click('[data-test=heights] option[value=geoid]');
-        $o->click("[data-test=heights-geoid] option[value='installed:egm96_15.gtx']");
+        $o->choose('[data-test=heights]', 'above a geoid');
+        $o->choose('[data-test=heights-geoid]', 'EGM96');
         $o->await(static fn (): ?bool => $o->find('[data-test=accept]')->isEnabled() ? true : null, 'every question answered');
         $o->click('[data-test=accept]');
         $o->see('all accepted');
@@ -200,11 +200,11 @@ final class ReferenceTest extends TestCase
         $o->find('[data-test=ask-sign]');
         self::assertFalse($o->find('[data-test=accept]')->isEnabled());
         // Choosing an easting lets go of the latitude; choosing the latitude again, of the easting.
-        $o->click("[aria-label='Column of easting'] option[value='1']");
+        $o->choose("[aria-label='Column of easting']", 'latitude');
         $o->see('no column for northing');
-        $o->click("[aria-label='Column of latitude'] option[value='1']");
-        $o->click("[aria-label='Column of longitude'] option[value='2']");
-        $o->click("[aria-label='Unit of latitude'] option[value='dms']");
+        $o->choose("[aria-label='Column of latitude']", 'latitude');
+        $o->choose("[aria-label='Column of longitude']", 'longitude');
+        $o->choose("[aria-label='Unit of latitude']", '°');
         $o->click('[data-test=sign-yes]');
         $o->see('The sign of longitude is changed.');
         $o->await(static fn (): ?bool => $o->find('[data-test=accept]')->isEnabled() ? true : null, 'every question answered');

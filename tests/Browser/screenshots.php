@@ -69,7 +69,7 @@ try {
         $office->press('EPSG:32630');
         $office->click('[data-test=change]');
         $office->see('points follow');
-        $office->click('[data-test=change-heights] option[value=geoid]');
+        $office->choose('[data-test=change-heights]', 'above a geoid');
         $office->see('Heights move by');
         $shoot('reference-change');
         $office->go('/p/1/reference?page=own');

@@ -40,10 +40,10 @@ watch(
 <template>
   <label class="field">
     <span class="label">{{ label }}</span>
-    <input
+    <ElInput
       :id="id"
       v-model="text"
-      class="input mono"
+      class="mono"
       autocomplete="off"
       spellcheck="false"
       :aria-invalid="reading.problem !== ''"
@@ -53,7 +53,7 @@ watch(
     <span v-if="reading.problem" class="read fails" role="alert">{{ reading.problem }}</span>
     <span v-else-if="hint" class="read doubt"
       >{{ hint.text
-      }}<button v-if="hint.instead !== null" type="button" class="link" @click.prevent="other(hint.instead)">Read it so</button></span
+      }}<ElButton v-if="hint.instead !== null" link type="primary" @click.prevent="other(hint.instead)">Read it so</ElButton></span
     >
     <span v-else class="read quiet">{{ reading.said || '\u00a0' }}</span>
   </label>

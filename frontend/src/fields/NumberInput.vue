@@ -11,6 +11,7 @@ const props = withDefaults(
     digits?: number;
     placeholder?: string;
     id?: string;
+    disabled?: boolean;
   }>(),
   { unit: '', factor: 1, digits: 5, placeholder: '', id: undefined },
 );
@@ -39,13 +40,14 @@ watch(
 <template>
   <label class="field">
     <span class="label">{{ label }}{{ unit ? ` ${unit}` : '' }}</span>
-    <input
+    <ElInput
       :id="id"
       v-model="text"
-      class="input mono"
+      class="mono"
       inputmode="decimal"
       autocomplete="off"
       :placeholder="placeholder"
+      :disabled="disabled"
       :aria-invalid="reading.problem !== ''"
       @input="typed"
     />

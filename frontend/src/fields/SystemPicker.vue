@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElOption, ElSelect } from 'element-plus';
 import { onMounted, ref } from 'vue';
 import { get } from '../api/client';
 import type { SystemHit } from '../api/types';
@@ -18,7 +17,7 @@ onMounted(() => search(/^EPSG:\d+$/.test(props.modelValue) ? props.modelValue : 
 <template>
   <div class="field">
     <label :for="id">{{ label }}</label>
-    <el-select
+    <ElSelect
       :id="id"
       :model-value="modelValue"
       filterable
@@ -27,8 +26,8 @@ onMounted(() => search(/^EPSG:\d+$/.test(props.modelValue) ? props.modelValue : 
       placeholder="type a code or zone, such as utm 30"
       @update:model-value="(v: string) => emit('update:modelValue', v)"
     >
-      <el-option v-for="a in also ?? []" :key="a.value" :value="a.value" :label="a.label" />
-      <el-option v-for="s in hits" :key="s.reference" :value="s.reference" :label="`${s.reference}  ${s.name}`" />
-    </el-select>
+      <ElOption v-for="a in also ?? []" :key="a.value" :value="a.value" :label="a.label" />
+      <ElOption v-for="s in hits" :key="s.reference" :value="s.reference" :label="`${s.reference}  ${s.name}`" />
+    </ElSelect>
   </div>
 </template>

@@ -14,16 +14,8 @@ function accuracy(w: CandidateView): string {
   <ul class="ways">
     <li v-for="w in ways" :key="w.name" :class="{ far: !w.covers }">
       <div class="head">
-        <label v-if="choosable"
-          ><input
-            type="radio"
-            name="way"
-            :value="w.name"
-            :checked="w.name === chosen"
-            :disabled="!w.usable"
-            @change="emit('choose', w.name)"
-          />
-          <strong>{{ w.name }}</strong></label
+        <ElRadio v-if="choosable" :value="w.name" :model-value="chosen" :disabled="!w.usable" @change="emit('choose', w.name)"
+          ><strong>{{ w.name }}</strong></ElRadio
         >
         <strong v-else>{{ w.name }}</strong>
         <span class="mono">{{ accuracy(w) }}</span>
@@ -33,13 +25,17 @@ function accuracy(w: CandidateView): string {
         ><span v-if="w.missing.length > 0" class="fails"> · needs {{ w.missing.join(', ') }}, which is not installed</span
         ><span v-if="w.epoch !== null"> · moves with time, reference epoch {{ w.epoch }}</span>
       </div>
-      <details>
-        <summary class="quiet">{{ w.steps.length }} step{{ w.steps.length === 1 ? '' : 's' }}</summary>
-        <div v-for="(s, i) in w.steps" :key="i" class="step">
-          {{ s.method }} <span class="quiet">{{ s.source }}</span>
-          <div class="mono quiet">{{ s.parameters.join(' · ') }}</div>
-        </div>
-      </details>
+      <ElCollapse>
+        <ElCollapseItem>
+          <template #title
+            ><span class="quiet">{{ w.steps.length }} step{{ w.steps.length === 1 ? '' : 's' }}</span></template
+          >
+          <div v-for="(s, i) in w.steps" :key="i" class="step">
+            {{ s.method }} <span class="quiet">{{ s.source }}</span>
+            <div class="mono quiet">{{ s.parameters.join(' · ') }}</div>
+          </div>
+        </ElCollapseItem>
+      </ElCollapse>
     </li>
   </ul>
 </template>
@@ -66,8 +62,5 @@ li.far strong {
 .step {
   padding: 2px 0 2px 14px;
   overflow-wrap: anywhere;
-}
-summary {
-  cursor: pointer;
 }
 </style>

@@ -2,6 +2,7 @@
 import { flushPromises, type VueWrapper } from '@vue/test-utils';
 import { describe, expect, it, vi } from 'vitest';
 import { office, show } from '../../tests/office';
+import { useSession } from '../state/session';
 import type { Column } from './columns';
 import FiguresTable from './FiguresTable.vue';
 
@@ -57,14 +58,14 @@ describe('the figures table', () => {
 
   it('filters by words, and by the size of a figure', async () => {
     const t = await table();
-    await t.get('.filter').setValue('kt');
+    await t.get('.filter input').setValue('kt');
     await flushPromises();
     expect(names(t)).toHaveLength(3);
     expect(t.text()).toContain('3 of 4');
-    await t.get('.filter').setValue('residual>2');
+    await t.get('.filter input').setValue('residual>2');
     await flushPromises();
     expect(names(t)).toEqual(['KT10', 'peg']);
-    await t.get('.filter').setValue('zzz');
+    await t.get('.filter input').setValue('zzz');
     await flushPromises();
     expect(t.text()).toContain('No row holds “zzz”');
     await t.get('.none button').trigger('click');
@@ -101,13 +102,25 @@ describe('the figures table', () => {
     vi.stubGlobal('navigator', { ...navigator, clipboard: { writeText } });
     const t = await table({ selected: new Set(['KT10', 'KT1']) });
     await t.get('[role=grid]').trigger('keydown', { key: 'c', ctrlKey: true });
-    expect(writeText).toHaveBeenCalledWith('point\tresidual\nKT10\t-4.5\nKT1\t');
+    expect(writeText).toHaveBeenCalledWith('point\tresidual mm\nKT10\t-4.5\nKT1\t');
+  });
+
+  it('leaves out a column this person does not want, and remembers it', async () => {
+    const t = await table();
+    const o = useSession();
+    await o.prefer('table.points', { hidden: ['v'], widths: {} });
+    await flushPromises();
+    expect(t.findAll('[role=columnheader]').map((h) => h.text())).toEqual(['point']);
+    expect(t.text()).toContain('columns 1 of 2');
+    await o.prefer('table.points', { hidden: [], widths: { name: 300 } });
+    await flushPromises();
+    expect(t.get('.head').attributes('style')).toContain('300px');
   });
 
   it('draws only what is seen of ten thousand rows', async () => {
     const t = await table({ rows: Array.from({ length: 10000 }, (_, i) => ({ name: `P${i}`, v: i })) });
     expect(t.findAll('.body .row').length).toBeLessThan(60);
-    expect(t.get('[role=grid]').attributes('aria-rowcount')).toBe('10000');
+    expect(t.get('[role=grid]').attributes('aria-rowcount')).toBe('10001');
   });
 
   it('says what to do when it is empty', async () => {

@@ -9,8 +9,10 @@ import {
   type Updater,
 } from '@tanstack/table-core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, nextTick, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { useSession } from '../state/session';
 import type { Column } from './columns';
+import { arrange, AS_MADE, layoutOf, needed, textOf } from './layout';
 
 const props = withDefaults(
   defineProps<{
@@ -50,7 +52,7 @@ function matches(row: Row, words: string[]): boolean {
       if (typeof value !== 'number') return false;
       return compare[2] === '>' ? Math.abs(value) > Number(compare[3]) : Math.abs(value) < Number(compare[3]);
     }
-    return props.columns.some((c) => (c.text ? c.text(row) : String(c.value(row) ?? '')).toLowerCase().includes(word));
+    return props.columns.some((c) => textOf(c, row).toLowerCase().includes(word));
   });
 }
 
@@ -90,7 +92,55 @@ function make() {
 watch([() => props.rows, () => props.columns, sorting, filter], () => (table.value = make()), { deep: false });
 
 const shown = computed(() => table.value.getRowModel().rows);
-const template = computed(() => props.columns.map((c) => c.width).join(' '));
+
+const session = useSession();
+const place = computed(() => `table.${props.label.toLowerCase().replace(/[^a-z0-9-]+/g, '-')}`);
+const layout = computed(() => layoutOf(session.preferences[place.value]));
+const visible = computed(() => {
+  const left = props.columns.filter((c) => !layout.value.hidden.includes(c.key));
+  return left.length > 0 ? left : props.columns;
+});
+/** While an edge is dragged, its width is not kept yet. */
+const dragged = ref<Record<string, number>>({});
+const arranged = computed(() =>
+  arrange(visible.value, props.rows, { ...layout.value, widths: { ...layout.value.widths, ...dragged.value } }),
+);
+const lines = computed(() => ({ gridTemplateColumns: arranged.value.template, minWidth: `${arranged.value.least}px` }));
+const more = ref(false);
+
+/** Whether columns lie beyond the right edge. */
+function look() {
+  const s = scroller.value;
+  more.value = s !== undefined && s.scrollWidth - s.clientWidth - s.scrollLeft > 4;
+}
+
+function keepHidden(shownKeys: string[]) {
+  void session.prefer(place.value, { ...layout.value, hidden: props.columns.map((c) => c.key).filter((k) => !shownKeys.includes(k)) });
+}
+
+function widen(c: Column<Row>, to: number) {
+  void session.prefer(place.value, { ...layout.value, widths: { ...layout.value.widths, [c.key]: Math.round(Math.max(28, to)) } });
+}
+
+function drag(c: Column<Row>, event: PointerEvent) {
+  const handle = event.currentTarget as HTMLElement;
+  const [from, at] = [handle.parentElement!.getBoundingClientRect().width, event.clientX];
+  handle.setPointerCapture(event.pointerId);
+  const move = (e: PointerEvent) => (dragged.value = { [c.key]: Math.max(28, from + e.clientX - at) });
+  const end = () => {
+    handle.removeEventListener('pointermove', move);
+    if (dragged.value[c.key] !== undefined) widen(c, dragged.value[c.key]!);
+    dragged.value = {};
+  };
+  handle.addEventListener('pointermove', move);
+  handle.addEventListener('pointerup', end, { once: true });
+}
+
+const watcher = typeof ResizeObserver === 'undefined' ? null : new ResizeObserver(look);
+onMounted(() => scroller.value && watcher?.observe(scroller.value));
+onBeforeUnmount(() => watcher?.disconnect());
+watch(arranged, () => nextTick(look), { immediate: true });
+
 const virtualizer = useVirtualizer(
   computed(() => ({
     count: shown.value.length,
@@ -142,10 +192,10 @@ function pick(index: number, event: { shiftKey: boolean; ctrlKey: boolean; metaK
 
 async function copy() {
   const chosen = shown.value.filter((r) => props.selected.has(props.rowKey(r.original)));
-  const lines = chosen.map((r) =>
-    props.columns.map((c) => safeCell(c.text ? c.text(r.original) : String(c.value(r.original) ?? ''))).join('\t'),
-  );
-  await navigator.clipboard?.writeText([props.columns.map((c) => c.title).join('\t'), ...lines].join('\n')).catch(() => undefined);
+  const lines = chosen.map((r) => visible.value.map((c) => safeCell(textOf(c, r.original))).join('\t'));
+  await navigator.clipboard
+    ?.writeText([visible.value.map((c) => (c.unit ? `${c.title} ${c.unit}` : c.title)).join('\t'), ...lines].join('\n'))
+    .catch(() => undefined);
 }
 
 function key(event: KeyboardEvent) {
@@ -190,57 +240,102 @@ watch(
 <template>
   <div class="figures">
     <div v-if="filterable" class="tools">
-      <input
-        v-model="filter"
-        class="input filter"
-        :placeholder="`filter ${rows.length} rows`"
-        :aria-label="`Filter ${label}`"
-        title="Words that must occur; or a column and a limit, such as standardized>3"
-      />
-      <span class="quiet"
+      <ElTooltip content="Words that must occur; or a column and a limit, such as standardized>3" placement="top-start">
+        <ElInput
+          v-model="filter"
+          size="small"
+          class="filter"
+          clearable
+          :placeholder="`filter ${rows.length} rows`"
+          :aria-label="`Filter ${label}`"
+        />
+      </ElTooltip>
+      <span class="quiet" role="status"
         >{{ shown.length === rows.length ? '' : `${shown.length} of ${rows.length}`
         }}{{ selected.size > 1 ? ` · ${selected.size} selected` : '' }}</span
       >
       <span class="spacer" />
       <slot name="tools" />
+      <ElPopover trigger="click" placement="bottom-end" :width="230">
+        <template #reference
+          ><ElButton text class="columns" :aria-label="`Columns of ${label}`"
+            >columns{{ layout.hidden.length > 0 ? ` ${visible.length} of ${columns.length}` : '' }}</ElButton
+          ></template
+        >
+        <ElCheckboxGroup
+          :model-value="visible.map((c) => c.key)"
+          :min="1"
+          class="choice"
+          :aria-label="`Columns of ${label}`"
+          @update:model-value="keepHidden($event as string[])"
+        >
+          <ElCheckbox v-for="c in columns" :key="c.key" :value="c.key">{{ c.title }}</ElCheckbox>
+        </ElCheckboxGroup>
+        <ElButton size="small" @click="session.prefer(place, AS_MADE)">As made</ElButton>
+      </ElPopover>
     </div>
-    <div ref="scroller" class="scroller" role="grid" tabindex="0" :aria-label="label" :aria-rowcount="shown.length" @keydown="key">
-      <div class="head" role="row" :style="{ gridTemplateColumns: template }">
-        <button
-          v-for="c in columns"
-          :key="c.key"
-          role="columnheader"
-          :class="c.align"
-          :title="c.hint ?? `Sort by ${c.title}`"
-          @click="toggleSort(c.key, $event.shiftKey)"
-        >
-          {{ c.title }}<span v-if="c.unit" class="unit">{{ ' ' + c.unit }}</span
-          ><span class="arrow">{{ direction(c.key) }}</span>
-        </button>
-      </div>
-      <div class="body" :style="{ height: `${virtualizer.getTotalSize()}px` }">
-        <div
-          v-for="item in virtualizer.getVirtualItems()"
-          :key="rowKey(shown[item.index]!.original)"
-          class="row"
-          role="row"
-          :class="{ selected: selected.has(rowKey(shown[item.index]!.original)), dim: dim?.(shown[item.index]!.original) }"
-          :aria-selected="selected.has(rowKey(shown[item.index]!.original))"
-          :style="{ gridTemplateColumns: template, transform: `translateY(${item.start}px)` }"
-          @click="pick(item.index, $event)"
-          @dblclick="emit('open', shown[item.index]!.original)"
-        >
-          <div v-for="c in columns" :key="c.key" role="gridcell" :class="[c.align, { mono: c.mono }]">
-            <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original">{{
-              c.text ? c.text(shown[item.index]!.original) : c.value(shown[item.index]!.original)
-            }}</slot>
+    <div class="around" :class="{ more }">
+      <div
+        ref="scroller"
+        class="scroller"
+        role="grid"
+        tabindex="0"
+        :aria-label="label"
+        :aria-rowcount="shown.length + 1"
+        :aria-colcount="visible.length"
+        aria-multiselectable="true"
+        @keydown="key"
+        @scroll.passive="look"
+      >
+        <div class="head" role="row" :style="lines">
+          <div
+            v-for="c in visible"
+            :key="c.key"
+            role="columnheader"
+            :class="c.align"
+            :aria-sort="{ '▾': 'descending', '▴': 'ascending', '': 'none' }[direction(c.key)] as 'none'"
+            :title="c.hint ?? `Sort by ${c.title}`"
+            @click="toggleSort(c.key, $event.shiftKey)"
+            @keydown.enter.prevent.stop="toggleSort(c.key, $event.shiftKey)"
+          >
+            <span class="words" tabindex="0"
+              >{{ c.title }}<span v-if="c.unit" class="unit">{{ ' ' + c.unit }}</span
+              ><span class="arrow" aria-hidden="true">{{ direction(c.key) }}</span></span
+            >
+            <span
+              class="edge"
+              aria-hidden="true"
+              @click.stop
+              @dblclick.stop="widen(c, needed(c, rows))"
+              @pointerdown.stop="drag(c, $event)"
+            />
+          </div>
+        </div>
+        <div class="body" role="rowgroup" :style="{ height: `${virtualizer.getTotalSize()}px`, minWidth: lines.minWidth }">
+          <div
+            v-for="item in virtualizer.getVirtualItems()"
+            :key="rowKey(shown[item.index]!.original)"
+            class="row"
+            role="row"
+            :aria-rowindex="item.index + 2"
+            :class="{ selected: selected.has(rowKey(shown[item.index]!.original)), dim: dim?.(shown[item.index]!.original) }"
+            :aria-selected="selected.has(rowKey(shown[item.index]!.original))"
+            :style="{ ...lines, transform: `translateY(${item.start}px)` }"
+            @click="pick(item.index, $event)"
+            @dblclick="emit('open', shown[item.index]!.original)"
+          >
+            <div v-for="c in visible" :key="c.key" role="gridcell" :class="[c.align, { mono: c.mono }]">
+              <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original">{{
+                c.text ? c.text(shown[item.index]!.original) : c.value(shown[item.index]!.original)
+              }}</slot>
+            </div>
           </div>
         </div>
       </div>
       <div v-if="rows.length > 0 && shown.length === 0" class="quiet none">
-        No row holds “{{ filter }}”. <button class="link" @click="filter = ''">Show all</button>
+        No row holds “{{ filter }}”. <ElButton link type="primary" @click="filter = ''">Show all</ElButton>
       </div>
-      <slot v-if="rows.length === 0" name="empty" />
+      <div v-if="rows.length === 0" class="none"><slot name="empty" /></div>
     </div>
   </div>
 </template>
@@ -259,8 +354,36 @@ watch(
   padding-bottom: 4px;
 }
 .filter {
-  width: 170px;
-  height: 24px;
+  width: 190px;
+}
+.columns {
+  font-size: 12px;
+  color: var(--ink-soft);
+}
+.choice {
+  display: grid;
+}
+.around {
+  flex: 1;
+  min-height: 0;
+  position: relative;
+  display: flex;
+  flex-direction: column;
+}
+/* Columns beyond the edge: the page fades out there, and the table scrolls sideways. */
+.around.more::after {
+  content: '→';
+  position: absolute;
+  z-index: 3;
+  top: 0;
+  right: 0;
+  bottom: 0;
+  width: 22px;
+  padding-top: 4px;
+  text-align: right;
+  color: var(--cobalt);
+  background: linear-gradient(90deg, transparent, var(--paper) 80%);
+  pointer-events: none;
 }
 .scroller {
   flex: 1;
@@ -283,16 +406,30 @@ watch(
   position: sticky;
   top: 0;
   z-index: 2;
-  height: 26px;
+  min-height: 26px;
+  align-items: end;
   background: var(--paper);
   border-bottom: 1.5px solid var(--ink);
 }
-.head button {
-  text-align: left;
+.head > div {
+  position: relative;
+  padding: 3px 0;
   color: var(--ink-soft);
   font-size: 12px;
-  white-space: nowrap;
-  overflow: hidden;
+  line-height: 1.2;
+  cursor: pointer;
+}
+.edge {
+  position: absolute;
+  top: 0;
+  right: -6px;
+  width: 9px;
+  height: 100%;
+  cursor: col-resize;
+  touch-action: none;
+}
+.edge:hover {
+  border-right: 2px solid var(--cobalt);
 }
 .head .unit {
   font-size: 11px;

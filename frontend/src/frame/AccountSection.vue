@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElButton, ElForm, ElFormItem, ElInput } from 'element-plus';
 import { onMounted, reactive, ref } from 'vue';
 import { get, Problem, put, remove } from '../api/client';
 import type { PasswordRequest, SignedInView } from '../api/types';

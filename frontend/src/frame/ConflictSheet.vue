@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElButton, ElRadio, ElRadioGroup } from 'element-plus';
 import { computed, reactive } from 'vue';
 import { differing, type Conflict, type ConflictField } from '../api/conflict';
 import { when } from '../format/units';

@@ -18,7 +18,7 @@ const cancel = (id: string) => project.attempt(() => post(project.path(`/jobs/${
           ? `${j.stage}, ${Math.round(100 * j.progress)} %${j.secondsLeft === null ? '' : `, about ${Math.ceil(j.secondsLeft)} s left`}`
           : ''
       }}</span>
-      <button v-if="j.state === 'queued' || j.state === 'running'" class="link" @click="cancel(j.id)">cancel</button>
+      <ElButton v-if="j.state === 'queued' || j.state === 'running'" link type="primary" @click="cancel(j.id)">cancel</ElButton>
       <p v-if="j.error" class="fails">{{ j.error }}</p>
     </div>
   </OverPage>

@@ -51,30 +51,28 @@ watch(() => project.version, load);
 <template>
   <OverPage title="Ledger">
     <template #actions>
-      <button class="button plain" :disabled="!project.mayChange || !project.overview?.undo" @click="project.undo()">
-        Undo <kbd>Ctrl Z</kbd>
-      </button>
+      <ElButton :disabled="!project.mayChange || !project.overview?.undo" @click="project.undo()"> Undo <kbd>Ctrl Z</kbd> </ElButton>
     </template>
-    <div v-if="project.overview && project.overview.stale.length > 0" class="notice stale">
+    <ElAlert v-if="project.overview && project.overview.stale.length > 0" type="warning" :closable="false" class="stale">
       <div>
         <strong class="doubt">{{ project.overview.stale.length }} stale.</strong>
         <div v-for="s in project.overview.stale" :key="s.slot">{{ s.label }}: {{ s.reasons.join('; ') }}</div>
       </div>
       <span class="spacer" />
-      <button class="button main" data-test="recompute" :disabled="!project.mayChange" @click="project.recompute()">
+      <ElButton type="primary" data-test="recompute" :disabled="!project.mayChange" @click="project.recompute()">
         Recompute in order
-      </button>
-    </div>
+      </ElButton>
+    </ElAlert>
     <p v-if="ledger.entries.length === 0" class="quiet">
       Nothing was done yet. Every operation will be listed here, with before and after, and can be undone.
     </p>
     <ol class="entries">
       <li v-for="e in ledger.entries" :key="e.seq" :class="{ undone: e.undoneBy !== null }">
-        <button class="line" :aria-expanded="open?.entry.seq === e.seq" @click="expand(e.seq)">
+        <ElButton text class="line" :aria-expanded="open?.entry.seq === e.seq" @click="expand(e.seq)">
           <span class="mono quiet seq">{{ e.seq }}</span>
           <span class="title">{{ e.title }}</span>
           <span class="quiet who">{{ e.author }} · {{ when(e.at) }}</span>
-        </button>
+        </ElButton>
         <div v-if="open?.entry.seq === e.seq" class="detail">
           <p v-if="e.undoneBy !== null" class="doubt">Undone by entry {{ e.undoneBy }}.</p>
           <table>
@@ -91,18 +89,18 @@ watch(() => project.version, load);
           </table>
           <p v-if="e.changes > 12" class="quiet">and {{ e.changes - 12 }} more changes</p>
           <div class="actions">
-            <button class="button plain" :disabled="!project.mayChange || e.undoneBy !== null" @click="undo(e.seq)">Undo this entry</button>
-            <button class="button plain" :disabled="!project.mayChange" @click="preview(e.seq)">Back to here…</button>
+            <ElButton :disabled="!project.mayChange || e.undoneBy !== null" @click="undo(e.seq)">Undo this entry</ElButton>
+            <ElButton :disabled="!project.mayChange" @click="preview(e.seq)">Back to here…</ElButton>
           </div>
-          <div v-if="back?.seq === e.seq" class="notice">
+          <ElAlert v-if="back?.seq === e.seq" type="warning" :closable="false">
             <div v-if="back.preview.entries.length === 0">Nothing came after this entry.</div>
             <div v-else>
               Takes back {{ back.preview.entries.length }} entries ({{ back.preview.changes }} changes):
               <div v-for="b in back.preview.entries.slice(0, 6)" :key="b.seq" class="quiet">{{ b.seq }} {{ b.title }}</div>
             </div>
             <span class="spacer" />
-            <button v-if="back.preview.entries.length > 0" class="button" @click="goBack(e.seq)">Go back</button>
-          </div>
+            <ElButton v-if="back.preview.entries.length > 0" type="primary" plain @click="goBack(e.seq)">Go back</ElButton>
+          </ElAlert>
         </div>
       </li>
     </ol>

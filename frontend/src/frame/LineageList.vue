@@ -17,9 +17,9 @@ watch([() => props.place, () => project.version], () => (steps.value = null));
 
 <template>
   <div>
-    <button class="link" data-test="lineage" :aria-expanded="steps !== null" @click="show">
+    <ElButton link type="primary" data-test="lineage" :aria-expanded="steps !== null" @click="show">
       {{ steps === null ? 'What it rests on' : 'Hide what it rests on' }}
-    </button>
+    </ElButton>
     <ol v-if="steps !== null">
       <li v-for="(s, i) in steps" :key="i" :style="{ paddingLeft: `${16 * s.depth}px` }">
         <span v-if="s.stale" class="doubt">◐ stale </span>{{ s.text }}

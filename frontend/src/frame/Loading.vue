@@ -1,13 +1,14 @@
 <template>
-  <p class="loading quiet" role="status">Loading…</p>
+  <div class="loading" role="status">
+    <span class="quiet">Loading…</span>
+    <ElSkeleton :rows="6" animated />
+  </div>
 </template>
 
 <style scoped>
 .loading {
+  padding: 24px;
   display: grid;
-  place-content: center;
-  height: 100%;
-  min-height: 80px;
-  margin: 0;
+  gap: 12px;
 }
 </style>

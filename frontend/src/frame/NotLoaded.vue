@@ -6,7 +6,7 @@ const again = () => window.location.reload();
   <main class="not-loaded">
     <h1>This page could not be loaded</h1>
     <p>The server did not answer, or has a newer version of Mensura. Nothing you saved is lost.</p>
-    <button class="button" @click="again">Load again</button>
+    <ElButton type="primary" plain @click="again">Load again</ElButton>
   </main>
 </template>
 

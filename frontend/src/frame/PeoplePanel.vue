@@ -35,32 +35,26 @@ async function leave() {
   <OverPage title="People">
     <template #actions>
       <span class="quiet">{{ session.user?.name }}</span>
-      <button class="link" @click="leave">sign out</button>
+      <ElButton link type="primary" @click="leave">sign out</ElButton>
     </template>
     <p class="quiet">Owners manage people, owners and editors change the project, reviewers read it.</p>
     <div v-for="m in members" :key="m.username" class="line">
       <strong>{{ m.name }}</strong><span class="quiet">{{ m.username }}</span>
-      <select
-        class="input"
-        :aria-label="`Role of ${m.username}`"
-        :value="m.role"
-        :disabled="!isOwner()"
-        @change="give(m.username, ($event.target as HTMLSelectElement).value)"
-      >
-        <option value="owner">owner</option>
-        <option value="editor">editor</option>
-        <option value="reviewer">reviewer</option>
-        <option value="none">take out</option>
-      </select>
+      <ElSelect :aria-label="`Role of ${m.username}`" :model-value="m.role" :disabled="!isOwner()" @change="give(m.username, $event)">
+        <ElOption value="owner" label="owner" />
+        <ElOption value="editor" label="editor" />
+        <ElOption value="reviewer" label="reviewer" />
+        <ElOption value="none" label="take out" />
+      </ElSelect>
     </div>
     <form v-if="isOwner()" class="line" @submit.prevent="give(username, role)">
-      <input v-model="username" class="input" placeholder="account name" aria-label="Account name" required />
-      <select v-model="role" class="input" aria-label="Role">
-        <option value="editor">editor</option>
-        <option value="reviewer">reviewer</option>
-        <option value="owner">owner</option>
-      </select>
-      <button class="button" type="submit">Let in</button>
+      <ElInput v-model="username" placeholder="account name" aria-label="Account name" required />
+      <ElSelect v-model="role" aria-label="Role">
+        <ElOption value="editor" label="editor" />
+        <ElOption value="reviewer" label="reviewer" />
+        <ElOption value="owner" label="owner" />
+      </ElSelect>
+      <ElButton type="primary" plain native-type="submit">Let in</ElButton>
     </form>
     <AccountSection />
   </OverPage>

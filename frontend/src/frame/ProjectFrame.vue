@@ -6,9 +6,12 @@ import { STAGES } from '../router';
 import { screenOf } from '../stages';
 import { useProject } from '../state/project';
 import Course from './Course.vue';
+import EmptyPage from './EmptyPage.vue';
+import FootLine from './FootLine.vue';
 import JobsPanel from './JobsPanel.vue';
 import KeysPanel from './KeysPanel.vue';
 import PeoplePanel from './PeoplePanel.vue';
+import Loading from './Loading.vue';
 import LedgerPanel from './LedgerPanel.vue';
 import SearchPanel from './SearchPanel.vue';
 import TopLine from './TopLine.vue';
@@ -107,17 +110,8 @@ onBeforeUnmount(() => {
     <template v-if="project.overview">
       <TopLine />
       <Course :stages="project.overview.stages" :here="stage" />
-      <div
-        v-if="project.note"
-        class="notice note"
-        :class="{ bad: project.note.tone === 'bad', good: project.note.tone === 'good' }"
-        role="status"
-      >
-        <span>{{ project.note.text }}</span>
-        <span class="spacer" />
-        <button class="link" @click="project.note = null">close</button>
-      </div>
       <component :is="component" :key="`${project.id}-${stage}`" :stage="stage" />
+      <FootLine />
       <LedgerPanel v-if="project.panel === 'ledger'" />
       <SearchPanel v-if="project.panel === 'search'" />
       <UnitsPanel v-if="project.panel === 'units'" />
@@ -125,11 +119,13 @@ onBeforeUnmount(() => {
       <JobsPanel v-if="project.panel === 'jobs'" />
       <PeoplePanel v-if="project.panel === 'people'" />
     </template>
-    <main v-else-if="failure" class="empty failure">
-      <h1>This project cannot be opened</h1>
-      <p>{{ failure }}</p>
-      <router-link class="link" to="/">Back to the projects</router-link>
+    <main v-else-if="failure" class="failure">
+      <EmptyPage title="This project cannot be opened">
+        <p>{{ failure }}</p>
+        <router-link class="link" to="/">Back to the projects</router-link>
+      </EmptyPage>
     </main>
+    <main v-else class="opening"><Loading /></main>
     <div v-if="dragging" class="drop">Drop to bring the files into Intake. Nothing is stored in the project before you accept it.</div>
   </div>
 </template>
@@ -140,16 +136,6 @@ onBeforeUnmount(() => {
   display: flex;
   flex-direction: column;
   position: relative;
-}
-.note {
-  position: absolute;
-  z-index: 30;
-  top: 122px;
-  left: 50%;
-  transform: translateX(-50%);
-  max-width: 76%;
-  min-width: 320px;
-  box-shadow: var(--shadow);
 }
 .failure {
   margin: 40px;

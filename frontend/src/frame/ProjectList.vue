@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { get, post, Problem } from '../api/client';
+import { get, post, Problem, reasonOf } from '../api/client';
 import type { CreateRequest, ProjectCard } from '../api/types';
 import SystemPicker from '../fields/SystemPicker.vue';
 import { useProject } from '../state/project';
@@ -9,16 +9,26 @@ import { useSession } from '../state/session';
 
 const router = useRouter();
 const session = useSession();
-const projects = ref<ProjectCard[]>([]);
+const projects = ref<ProjectCard[] | null>(null);
 const name = ref('');
 const reference = ref('EPSG:25830');
 const error = ref('');
+const failure = ref('');
 const heights = computed(() => (reference.value === 'plane' ? 'local' : 'ellipsoidal'));
 
 onMounted(async () => {
   useProject().close();
-  projects.value = await get<ProjectCard[]>('/api/projects');
+  await load();
 });
+
+async function load() {
+  failure.value = '';
+  try {
+    projects.value = await get<ProjectCard[]>('/api/projects');
+  } catch (e) {
+    failure.value = reasonOf(e);
+  }
+}
 
 async function create() {
   error.value = '';
@@ -45,27 +55,29 @@ async function leave() {
     <header>
       <h1>Mensura</h1>
       <span class="spacer" />
-      <button class="quiet" @click="session.toggleTheme()">{{ session.theme === 'paper' ? 'night page' : 'light page' }}</button>
+      <ElButton text @click="session.toggleTheme()">{{ session.theme === 'paper' ? 'night page' : 'light page' }}</ElButton>
       <span class="quiet">{{ session.user?.name }}</span>
-      <button class="link" @click="leave">sign out</button>
+      <ElButton link type="primary" @click="leave">sign out</ElButton>
     </header>
     <main>
       <section>
         <h2>Projects</h2>
-        <p v-if="projects.length === 0" class="quiet">No project yet. Open one on the right; then drop your field files into it.</p>
-        <router-link v-for="p in projects" :key="p.id" class="row" :to="`/p/${p.id}/network`">
+        <ElAlert v-if="failure" type="error" :closable="false"
+          ><span>{{ failure }}</span
+          ><ElButton link type="primary" @click="load">Load again</ElButton></ElAlert
+        >
+        <ElSkeleton v-else-if="projects === null" :rows="4" animated aria-label="Loading the projects" />
+        <p v-else-if="projects.length === 0" class="quiet">No project yet. Open one on the right; then drop your field files into it.</p>
+        <router-link v-for="p in projects ?? []" :key="p.id" class="row" :to="`/p/${p.id}/network`">
           <strong>{{ p.name }}</strong>
           <span class="mono">{{ p.reference === 'plane' ? 'plane' : p.reference }}</span>
           <span class="quiet">{{ p.heights }} heights</span>
           <span class="quiet">{{ p.role }}</span>
         </router-link>
       </section>
-      <form @submit.prevent="create">
+      <ElForm label-position="top" @submit.prevent="create">
         <h2>New project</h2>
-        <div class="field">
-          <label for="project-name">name</label>
-          <input id="project-name" v-model="name" class="input" required maxlength="200" />
-        </div>
+        <ElFormItem label="name"><ElInput id="project-name" v-model="name" required maxlength="200" /></ElFormItem>
         <SystemPicker
           id="project-reference"
           v-model="reference"
@@ -81,9 +93,9 @@ async function leave() {
               : 'Above the ellipsoid; a geoid is chosen on the Reference stage.'
           }}
         </p>
-        <p v-if="error" class="notice bad" role="alert">{{ error }}</p>
-        <button class="button main" type="submit">Open the project</button>
-      </form>
+        <ElAlert v-if="error" type="error" :closable="false">{{ error }}</ElAlert>
+        <ElButton type="primary" native-type="submit">Open the project</ElButton>
+      </ElForm>
     </main>
   </div>
 </template>
@@ -127,12 +139,12 @@ h2 {
 .row:hover {
   background: var(--cobalt-soft);
 }
-form {
+.el-form {
   display: grid;
   gap: 10px;
   align-content: start;
 }
-.button {
+.el-form > .el-button {
   justify-self: start;
 }
 </style>

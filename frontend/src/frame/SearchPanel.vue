@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref, watch } from 'vue';
+import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { get } from '../api/client';
 import type { HitView } from '../api/types';
@@ -10,7 +10,7 @@ const router = useRouter();
 const text = ref('');
 const hits = ref<HitView[]>([]);
 const at = ref(0);
-const input = ref<HTMLInputElement>();
+const asking = ref(false);
 let timer = 0;
 
 const ACTIONS: HitView[] = [
@@ -25,12 +25,14 @@ const ACTIONS: HitView[] = [
 
 watch(text, () => {
   window.clearTimeout(timer);
+  asking.value = true;
   timer = window.setTimeout(async () => {
     const words = text.value.toLowerCase();
     const actions = ACTIONS.filter((a) => words !== '' && a.label.toLowerCase().includes(words));
     const found = words === '' ? [] : await get<HitView[]>(project.path(`/search?q=${encodeURIComponent(text.value)}`));
     hits.value = [...found, ...actions];
     at.value = 0;
+    asking.value = false;
   }, 120);
 });
 
@@ -45,65 +47,56 @@ function go(hit: HitView | undefined) {
   void router.push({ path: `/p/${project.id}/${hit.stage}`, query: { [hit.kind]: hit.key } });
 }
 
-function key(event: KeyboardEvent) {
+function key(event: Event | KeyboardEvent) {
+  if (!(event instanceof KeyboardEvent)) return;
   if (event.key === 'ArrowDown') at.value = Math.min(hits.value.length - 1, at.value + 1);
   else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1);
   else if (event.key === 'Enter') go(hits.value[at.value]);
   else return;
   event.preventDefault();
 }
-
-onMounted(() => nextTick(() => input.value?.focus()));
 </script>
 
 <template>
-  <div class="veil" @click.self="project.panel = null">
-    <div class="search" role="search">
-      <input
-        ref="input"
-        v-model="text"
-        class="input"
-        placeholder="point, file, observation, surface, report or action"
-        aria-label="Search"
-        @keydown="key"
-      />
-      <button v-for="(h, i) in hits" :key="h.kind + h.key" class="hit" :class="{ at: i === at }" @click="go(h)">
+  <ElDialog :model-value="true" title="Search" width="620" top="86px" class="search" @close="project.panel = null">
+    <ElInput
+      v-model="text"
+      size="large"
+      autofocus
+      placeholder="point, file, observation, surface, report or action"
+      role="combobox"
+      aria-label="Search"
+      aria-controls="search-hits"
+      :aria-expanded="hits.length > 0"
+      :aria-activedescendant="hits.length > 0 ? `hit-${at}` : undefined"
+      @keydown="key"
+    />
+    <div id="search-hits" role="listbox" aria-label="Found">
+      <div
+        v-for="(h, i) in hits"
+        :id="`hit-${i}`"
+        :key="h.kind + h.key"
+        role="option"
+        class="hit"
+        :aria-selected="i === at"
+        :class="{ at: i === at }"
+        @click="go(h)"
+      >
         <span class="quiet kind">{{ h.kind }}</span><span>{{ h.label }}</span
         ><span class="quiet">{{ h.detail }}</span>
-      </button>
-      <p v-if="text !== '' && hits.length === 0" class="quiet none">Nothing is called that.</p>
+      </div>
     </div>
-  </div>
+    <p v-if="text !== '' && hits.length === 0 && !asking" class="quiet none" role="status">Nothing is called that.</p>
+  </ElDialog>
 </template>
 
 <style scoped>
-.veil {
-  position: absolute;
-  inset: 0;
-  z-index: 35;
-  background: color-mix(in srgb, var(--paper) 55%, transparent);
-}
-.search {
-  width: min(620px, 80%);
-  max-height: 70%;
-  overflow: auto;
-  margin: 88px auto 0;
-  padding: 10px;
-  background: var(--page);
-  border: 1px solid var(--rule-strong);
-  box-shadow: var(--shadow);
-}
-.input {
-  height: 34px;
-  font-size: 15px;
-}
 .hit {
   display: grid;
   grid-template-columns: 92px 1fr auto;
   gap: 8px;
-  width: 100%;
-  text-align: left;
   padding: 5px 8px;
+  cursor: default;
 }
 .hit.at,
 .hit:hover {

@@ -47,20 +47,16 @@ async function signIn() {
         stroke-width="1.5"
       />
     </svg>
-    <form class="card" @submit.prevent="signIn">
+    <ElForm label-position="top" class="card" @submit.prevent="signIn">
       <h1>Mensura</h1>
       <p class="quiet">Sign in to open your projects.</p>
-      <div class="field">
-        <label for="username">name</label>
-        <input id="username" v-model="username" class="input" autocomplete="username" autofocus required />
-      </div>
-      <div class="field">
-        <label for="password">password</label>
-        <input id="password" v-model="password" class="input" type="password" autocomplete="current-password" required />
-      </div>
-      <p v-if="error" class="notice bad" role="alert">{{ error }}</p>
-      <button class="button main" type="submit" :disabled="busy">Sign in</button>
-    </form>
+      <ElFormItem label="name"><ElInput id="username" v-model="username" autocomplete="username" autofocus required /></ElFormItem>
+      <ElFormItem label="password">
+        <ElInput id="password" v-model="password" type="password" autocomplete="current-password" show-password required />
+      </ElFormItem>
+      <ElAlert v-if="error" type="error" :closable="false">{{ error }}</ElAlert>
+      <ElButton type="primary" native-type="submit" :disabled="busy">Sign in</ElButton>
+    </ElForm>
   </main>
 </template>
 
@@ -79,8 +75,7 @@ async function signIn() {
   display: grid;
   gap: 12px;
 }
-.button {
-  justify-content: center;
+.card > .el-button {
   height: 32px;
 }
 </style>

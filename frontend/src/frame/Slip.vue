@@ -7,7 +7,7 @@ const project = useProject();
 
 <template>
   <aside v-if="project.slipOpen" class="slip" :class="tone" aria-label="Slip">
-    <button class="close quiet" title="Close the slip (Space)" @click="project.slipOpen = false">×</button>
+    <ElButton text class="close" aria-label="Close the slip (Space)" @click="project.slipOpen = false">×</ElButton>
     <slot />
   </aside>
 </template>

@@ -21,34 +21,44 @@ const running = computed(() => project.busyJobs[0] ?? null);
       <span class="quiet">heights</span>{{ ' ' }}
       <span class="mono">{{ overview.heights === 'geoid' ? `above ${overview.geoid}` : overview.heights }}</span>
     </router-link>
-    <button class="fact" data-test="units" @click="project.panel = project.panel === 'units' ? null : 'units'">
+    <ElButton text class="fact" data-test="units" @click="project.panel = project.panel === 'units' ? null : 'units'">
       <span class="quiet">units</span> <span class="mono">{{ overview.units.length }} · {{ angleName(overview.units) }}</span>
-    </button>
+    </ElButton>
     <span class="spacer" />
-    <button v-if="running" class="fact job" data-test="job" @click="project.panel = 'jobs'">
-      <span class="bar"><span :style="{ width: `${100 * running.progress}%` }" /></span>
+    <ElButton v-if="running" text class="fact job" data-test="job" @click="project.panel = 'jobs'">
+      <ElProgress :percentage="100 * running.progress" :show-text="false" :stroke-width="6" :aria-label="running.title" />
       {{ running.stage || running.title }}
-    </button>
-    <button v-if="overview.stale.length > 0" class="fact stale" data-test="stale" @click="project.panel = 'ledger'">
+    </ElButton>
+    <ElButton v-if="overview.stale.length > 0" text class="fact stale" data-test="stale" @click="project.panel = 'ledger'">
       <span aria-hidden="true">◐</span> {{ overview.stale.length }} stale
-    </button>
-    <button class="fact" data-test="ledger" @click="project.panel = project.panel === 'ledger' ? null : 'ledger'">Ledger</button>
-    <button class="fact" @click="project.panel = 'search'">/ search</button>
-    <button
+    </ElButton>
+    <ElButton text class="fact" data-test="ledger" @click="project.panel = project.panel === 'ledger' ? null : 'ledger'">Ledger</ElButton>
+    <ElButton text class="fact" @click="project.panel = 'search'">/ search</ElButton>
+    <ElButton
+      text
       class="fact"
-      :title="session.theme === 'paper' ? 'Change to the night page' : 'Change to the light page'"
+      data-test="help"
+      aria-label="Help and keys"
+      @click="project.panel = project.panel === 'keys' ? null : 'keys'"
+      >?</ElButton
+    >
+    <ElButton
+      text
+      class="fact"
+      :aria-label="session.theme === 'paper' ? 'Change to the night page' : 'Change to the light page'"
       @click="session.toggleTheme()"
     >
       {{ session.theme === 'paper' ? '☾' : '☀' }}
-    </button>
-    <button
+    </ElButton>
+    <ElButton
+      text
       class="fact"
       data-test="people"
       :title="`${session.user?.name}, ${overview.role}`"
       @click="project.panel = project.panel === 'people' ? null : 'people'"
     >
       {{ session.user?.username }}
-    </button>
+    </ElButton>
   </header>
 </template>
 
@@ -93,16 +103,7 @@ const running = computed(() => project.busyJobs[0] ?? null);
   max-width: 240px;
   overflow: hidden;
 }
-.bar {
+.job .el-progress {
   width: 60px;
-  height: 6px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  overflow: hidden;
-}
-.bar span {
-  display: block;
-  height: 100%;
-  background: var(--cobalt);
 }
 </style>

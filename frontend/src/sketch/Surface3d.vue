@@ -169,10 +169,20 @@ watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
 <template>
   <div class="three">
     <div ref="host" class="host" tabindex="0" aria-label="Surface in three dimensions" />
-    <p v-if="failure" class="notice bad">{{ failure }}</p>
+    <ElAlert v-if="failure" type="error" :closable="false">{{ failure }}</ElAlert>
     <div class="foot quiet">
-      <label>heights × <input v-model.number="exaggeration" class="input mono" type="number" min="1" max="50" step="1" /></label>
-      <label><input v-model="wire" type="checkbox" /> triangles</label>
+      <label
+        >heights ×
+        <ElInputNumber
+          v-model="exaggeration"
+          size="small"
+          :min="1"
+          :max="50"
+          :precision="0"
+          controls-position="right"
+          aria-label="Heights times"
+      /></label>
+      <ElCheckbox v-model="wire">triangles</ElCheckbox>
       <span>drag to turn, wheel to come closer, right button to move</span>
     </div>
   </div>
@@ -187,7 +197,8 @@ watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
   position: absolute;
   inset: 0;
 }
-.notice {
+.el-alert {
+  width: auto;
   position: absolute;
   top: 50px;
   left: 14px;
@@ -202,8 +213,7 @@ watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
   align-items: center;
   font-size: 11.5px;
 }
-.input {
-  width: 58px;
-  height: 24px;
+.el-input-number {
+  width: 76px;
 }
 </style>

@@ -70,7 +70,7 @@ describe('the open project', () => {
     vi.useFakeTimers();
     const { project } = office();
     project.say('good', 'Done.');
-    vi.advanceTimersByTime(6000);
+    vi.advanceTimersByTime(9000);
     expect(project.note).toBeNull();
     project.say('bad', 'Not done.');
     vi.advanceTimersByTime(60000);

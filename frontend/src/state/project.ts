@@ -26,9 +26,11 @@ function merged(points: PointView[], changes: PointsView): PointView[] {
 const POLL_BUSY = 400;
 const POLL_CALM = 8000;
 
+/** What was done or went wrong; what can be done about it stands beside it as buttons. */
 export interface Note {
   tone: 'good' | 'bad' | 'doubt';
   text: string;
+  remedies?: { text: string; act: () => Promise<unknown> }[];
 }
 
 /** The open project: its overview, points, jobs, and what is selected on both pages. */
@@ -104,10 +106,10 @@ export const useProject = defineStore('project', {
       this.points = markRaw(answer.whole ? answer.points : merged(this.points, answer));
       this.pointsSeq = answer.seq;
     },
-    say(tone: Note['tone'], text: string) {
+    say(tone: Note['tone'], text: string, remedies?: Note['remedies']) {
       window.clearTimeout(this.noteTimer);
-      this.note = { tone, text };
-      if (tone === 'good') this.noteTimer = window.setTimeout(() => (this.note = null), 5000);
+      this.note = remedies ? { tone, text, remedies } : { tone, text };
+      if (tone === 'good') this.noteTimer = window.setTimeout(() => (this.note = null), 8000);
     },
     /** Does something and says what went wrong, in place; true when it went well. */
     async attempt(action: () => Promise<unknown>, done = '', onConflict?: (theirs: Conflict) => void): Promise<boolean> {

@@ -1,14 +1,26 @@
 import { defineStore } from 'pinia';
-import { post, session } from '../api/client';
+import { get, post, put, session } from '../api/client';
 import type { UserView } from '../api/types';
 
 export const useSession = defineStore('session', {
-  state: () => ({ user: null as UserView | null, known: false, theme: (localStorage.getItem('theme') ?? 'paper') as 'paper' | 'night' }),
+  state: () => ({
+    /** How this person likes things shown, by name. */
+    preferences: {} as Record<string, unknown>,
+    user: null as UserView | null,
+    known: false,
+    theme: (localStorage.getItem('theme') ?? 'paper') as 'paper' | 'night',
+  }),
   actions: {
     async refresh() {
       this.user = (await session()).user;
       this.known = true;
       this.applyTheme();
+      this.preferences = this.user ? await get<Record<string, unknown>>('/api/account/preferences').catch(() => ({})) : {};
+    },
+    async prefer(name: string, value: unknown) {
+      this.preferences = { ...this.preferences, [name]: value };
+      // A width that could not be kept is not worth a notice; it holds until the page is left.
+      await put(`/api/account/preferences/${name}`, value).catch(() => undefined);
     },
     async signIn(username: string, password: string) {
       await session();

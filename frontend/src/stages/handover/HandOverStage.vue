@@ -7,6 +7,7 @@ import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
+import PageTabs from '../../frame/PageTabs.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { fileSize, when } from '../../format/units';
 import { MapSketch } from '../../sketch';
@@ -19,7 +20,8 @@ const data = ref<HandOverView>({ offers: [], exports: [], archive: [], geoids: [
 const terrain = ref<TerrainView>({ surfaces: [], codes: {} });
 const surfaces = ref<number[]>([]);
 const selected = ref(new Set<string>());
-const archive = ref(false);
+const tab = ref<'current' | 'archive'>('current');
+const archive = computed(() => tab.value === 'archive');
 const paths = ref<ScenePath[]>([]);
 
 const rows = computed(() => (archive.value ? data.value.archive : data.value.exports));
@@ -89,29 +91,30 @@ watch(surfaces, drawContours);
           </h1>
           <p class="quiet">Every file is read back and compared before it is offered. What was handed over stays in the archive.</p>
         </div>
-        <div v-if="bad > 0" class="notice">
-          <span>Their inputs changed after they were written.</span><span class="spacer" /><button
-            class="button"
+        <ElAlert v-if="bad > 0" type="warning" :closable="false">
+          <span>Their inputs changed after they were written.</span><span class="spacer" /><ElButton
+            type="primary"
+            plain
             :disabled="!project.mayChange"
             @click="project.recompute()"
           >
             Recompute in order
-          </button>
-        </div>
+          </ElButton>
+        </ElAlert>
         <section class="choices" aria-label="Write a file">
           <div v-for="o in data.offers" :key="o.kind">
             <strong>{{ o.title }}</strong>
             <span class="quiet"
               >{{ o.format }}: {{ o.holds }}
               <template v-if="o.takesSurfaces">
-                <label v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" class="pick"
-                  ><input v-model="surfaces" type="checkbox" :value="s.id" /> {{ s.name }}</label
-                >
+                <ElCheckboxGroup v-model="surfaces" aria-label="Surfaces">
+                  <ElCheckbox v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" :value="s.id">{{ s.name }}</ElCheckbox>
+                </ElCheckboxGroup>
               </template>
             </span>
-            <button class="button" :data-test="`write-${o.kind}`" :disabled="!project.mayChange" @click="write(o.kind)">
+            <ElButton type="primary" plain :data-test="`write-${o.kind}`" :disabled="!project.mayChange" @click="write(o.kind)">
               Write {{ o.format }}
-            </button>
+            </ElButton>
           </div>
         </section>
         <section v-if="data.geoids.length > 0" class="choices" aria-label="Geoid extracts">
@@ -127,10 +130,14 @@ watch(surfaces, drawContours);
             >
           </div>
         </section>
-        <div class="tabs" role="tablist">
-          <button class="tab" role="tab" :aria-selected="!archive" @click="archive = false">Handed over</button>
-          <button class="tab" role="tab" :aria-selected="archive" @click="archive = true">Archive {{ data.archive.length }}</button>
-        </div>
+        <PageTabs
+          v-model="tab"
+          :tabs="[
+            ['current', 'Handed over'],
+            ['archive', `Archive ${data.archive.length}`],
+          ]"
+          label="Files"
+        />
         <FiguresTable
           label="files"
           :columns="columns"
@@ -174,7 +181,8 @@ watch(surfaces, drawContours);
           <div class="quiet">{{ chosen.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${chosen.leftOut.join('; ')}.` }}</div>
           <LineageList :place="chosen.slot" />
           <div>
-            <a v-if="chosen.holds" class="button main" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)">Download</a
+            <ElButton tag="a" type="primary" v-if="chosen.holds" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)"
+              >Download</ElButton
             ><span v-else class="fails">Not offered: the receipt does not hold.</span>
           </div>
         </Slip>
@@ -193,9 +201,6 @@ watch(surfaces, drawContours);
   padding: 5px 0;
   border-top: 1px solid var(--rule);
 }
-.choices .button {
-  justify-content: center;
-}
 .name {
   font-size: 12px;
   overflow-wrap: anywhere;
@@ -203,14 +208,7 @@ watch(surfaces, drawContours);
 .isg {
   margin-left: 10px;
 }
-.pick {
-  margin-left: 8px;
-  color: var(--ink);
-}
 .receipt td {
   padding: 1px 16px 1px 0;
-}
-a.button {
-  text-decoration: none;
 }
 </style>

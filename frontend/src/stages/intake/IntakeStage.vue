@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router';
 import { get, Problem, request } from '../../api/client';
 import type { FileView, IntakeView, PreviewView } from '../../api/types';
 import type { Column } from '../../figures/columns';
+import FilePick from '../../fields/FilePick.vue';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
@@ -20,7 +21,6 @@ const files = ref<FileView[]>([]);
 const selected = ref(new Set<string>());
 const preview = ref<PreviewView | null>(null);
 const uploading = ref('');
-const picker = ref<HTMLInputElement>();
 
 const columns: Column<FileView>[] = [
   { key: 'name', title: 'file', width: 'minmax(120px, 1fr)', value: (f) => f.name },
@@ -102,12 +102,6 @@ async function bring(list: File[]) {
   await project.refresh();
 }
 
-function picked(event: Event) {
-  const input = event.target as HTMLInputElement;
-  void bring([...(input.files ?? [])]);
-  input.value = '';
-}
-
 async function changed() {
   await load();
   const next = files.value.find((f) => f.state === 'waiting');
@@ -150,10 +144,9 @@ watch(
             <p class="quiet">Drop files anywhere on the page. A file is read and shown first; it joins the project when you accept it.</p>
           </div>
           <span class="spacer" />
-          <button class="button main" :disabled="!project.mayChange" @click="picker?.click()">Choose files</button>
-          <input ref="picker" type="file" multiple hidden data-test="files" @change="picked" />
+          <FilePick text="Choose files" test="files" main multiple :disabled="!project.mayChange" @files="bring" />
         </header>
-        <p v-if="uploading" class="notice">Reading {{ uploading }}…</p>
+        <ElAlert v-if="uploading" type="warning" :closable="false">Reading {{ uploading }}…</ElAlert>
         <FiguresTable
           :class="{ short: preview }"
           class="files"

@@ -28,6 +28,7 @@ const SIGNS: Record<string, string> = {
   longitude: 'The sign of longitude is changed.',
   both: 'The signs of latitude and longitude are changed.',
 };
+const openWays = ref(props.meaning.operation === '' ? ['ways'] : []);
 const ways = computed(() => usableFirst(props.meaning.ways));
 const answered = computed(() =>
   [
@@ -75,15 +76,17 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
     <div class="row">
       <label class="field"
         ><span class="label">{{ meaning.geographic ? 'latitudes and longitudes are' : 'coordinates are' }}</span
-        ><select class="input" data-test="frame" :value="frame" @change="choose(($event.target as HTMLSelectElement).value)">
-          <option value="project">{{ meaning.geographic ? 'on the datum of the project' : 'in the project’s system' }}</option>
-          <option value="other">{{ meaning.geographic ? 'on another datum' : 'in another system' }}</option>
-          <option v-if="!meaning.geographic" value="local">known only locally</option>
-          <option v-for="l in meaning.geographic ? [] : (reference?.localizations ?? [])" :key="l.id" :value="`localization:${l.id}`">
-            local, by {{ l.name }}
-          </option>
-        </select></label
-      >
+        ><ElSelect data-test="frame" :model-value="frame" @change="choose($event)">
+          <ElOption value="project" :label="meaning.geographic ? 'on the datum of the project' : 'in the project’s system'" />
+          <ElOption value="other" :label="meaning.geographic ? 'on another datum' : 'in another system'" />
+          <ElOption v-if="!meaning.geographic" value="local" label="known only locally" />
+          <ElOption
+            v-for="l in meaning.geographic ? [] : (reference?.localizations ?? [])"
+            :key="l.id"
+            :value="`localization:${l.id}`"
+            :label="`local, by ${l.name}`"
+          /> </ElSelect
+      ></label>
       <SystemPicker
         v-if="frame === 'other'"
         id="file-system"
@@ -95,72 +98,75 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
       <template v-if="meaning.hasHeights && (frame === 'project' || frame === 'other')">
         <label class="field"
           ><span class="label">heights are{{ meaning.said && !meaning.heights ? ', as the heading says,' : '' }}</span
-          ><select
-            class="input"
+          ><ElSelect
             :class="{ asked: asks.has('heights') }"
             data-test="heights"
-            :value="heights"
-            @change="answer({ heights: ($event.target as HTMLSelectElement).value })"
+            :model-value="heights"
+            @change="answer({ heights: $event })"
           >
-            <option v-if="heights === ''" value="">which?</option>
-            <option value="ellipsoidal">ellipsoidal</option>
-            <option value="geoid">above a geoid</option>
-          </select></label
-        >
+            <ElOption v-if="heights === ''" value="" label="which?" />
+            <ElOption value="ellipsoidal" label="ellipsoidal" />
+            <ElOption value="geoid" label="above a geoid" /> </ElSelect
+        ></label>
         <label v-if="heights === 'geoid'" class="field"
           ><span class="label">the geoid</span
-          ><select
-            class="input"
+          ><ElSelect
             :class="{ asked: asks.has('geoid') }"
             data-test="heights-geoid"
-            :value="meaning.geoid"
-            @change="answer({ geoid: ($event.target as HTMLSelectElement).value })"
+            :model-value="meaning.geoid"
+            @change="answer({ geoid: $event })"
           >
-            <option v-if="meaning.geoid === ''" value="">which?</option>
-            <option v-for="g in geoids" :key="g.reference" :value="g.reference">{{ g.name }}</option>
-          </select></label
-        >
+            <ElOption v-if="meaning.geoid === ''" value="" label="which?" />
+            <ElOption v-for="g in geoids" :key="g.reference" :value="g.reference" :label="g.name" /> </ElSelect
+        ></label>
       </template>
     </div>
     <p v-if="meaning.geographic && frame === 'project' && reference?.system" class="quiet">
       The project is on {{ reference.system.datum }}.
     </p>
-    <p v-if="asks.has('heights')" class="notice"><strong class="doubt">?</strong> {{ asks.get('heights') }}</p>
-    <p v-if="asks.has('geoid')" class="notice"><strong class="doubt">?</strong> {{ asks.get('geoid') }}</p>
-    <p v-if="asks.has('swap')" class="notice" data-test="ask-swap">
-      <strong class="doubt">?</strong> <span>{{ asks.get('swap') }}</span><button
-        class="button"
+    <ElAlert v-if="asks.has('heights')" type="warning" :closable="false"
+      ><strong class="doubt">?</strong> {{ asks.get('heights') }}</ElAlert
+    >
+    <ElAlert v-if="asks.has('geoid')" type="warning" :closable="false"><strong class="doubt">?</strong> {{ asks.get('geoid') }}</ElAlert>
+    <ElAlert v-if="asks.has('swap')" data-test="ask-swap" type="warning" :closable="false">
+      <strong class="doubt">?</strong> <span>{{ asks.get('swap') }}</span><ElButton
+        type="primary"
+        plain
         data-test="swap-yes"
         @click="answer({ swap: true })"
       >
-        Exchange</button
-      ><button class="button plain" @click="answer({ swap: false })">Keep</button>
-    </p>
-    <p v-for="a in meaning.asks.filter((ask) => ask.key === 'sign')" :key="a.key" class="notice" data-test="ask-sign">
-      <strong class="doubt">?</strong> <span>{{ a.text }}</span><button
-        class="button"
+        Exchange</ElButton
+      ><ElButton @click="answer({ swap: false })">Keep</ElButton>
+    </ElAlert>
+    <ElAlert
+      v-for="a in meaning.asks.filter((ask) => ask.key === 'sign')"
+      :key="a.key"
+      data-test="ask-sign"
+      type="warning"
+      :closable="false"
+    >
+      <strong class="doubt">?</strong> <span>{{ a.text }}</span><ElButton
+        type="primary"
+        plain
         data-test="sign-yes"
         @click="answer({ sign: a.offer })"
       >
-        Change the sign</button
-      ><button class="button plain" @click="answer({ sign: 'none' })">Keep</button>
-    </p>
-    <p v-if="asks.has('far')" class="notice" data-test="ask-far">
-      <strong class="doubt">?</strong> <span>{{ asks.get('far') }}</span><button
-        class="button plain"
-        data-test="far-yes"
-        @click="answer({ far: true })"
-      >
+        Change the sign</ElButton
+      ><ElButton @click="answer({ sign: 'none' })">Keep</ElButton>
+    </ElAlert>
+    <ElAlert v-if="asks.has('far')" data-test="ask-far" type="warning" :closable="false">
+      <strong class="doubt">?</strong> <span>{{ asks.get('far') }}</span><ElButton data-test="far-yes" @click="answer({ far: true })">
         It is meant
-      </button>
-    </p>
-    <details v-if="meaning.ways.length > 0" :open="meaning.operation === ''" data-test="ways">
-      <summary>{{ meaning.operation === '' ? 'Choose a transformation' : `By ${meaning.operation}` }}</summary>
-      <WayList :ways="ways" choosable :chosen="meaning.operation" @choose="(name) => answer({ operation: name })" />
-    </details>
+      </ElButton>
+    </ElAlert>
+    <ElCollapse v-if="meaning.ways.length > 0" v-model="openWays" data-test="ways">
+      <ElCollapseItem name="ways" :title="meaning.operation === '' ? 'Choose a transformation' : `By ${meaning.operation}`">
+        <WayList :ways="ways" choosable :chosen="meaning.operation" @choose="(name) => answer({ operation: name })" />
+      </ElCollapseItem>
+    </ElCollapse>
     <p v-if="answered" class="quiet">
       {{ answered }}
-      <button class="link" @click="answer(UNASKED)">ask again</button>
+      <ElButton link type="primary" @click="answer(UNASKED)">ask again</ElButton>
     </p>
   </section>
 </template>
@@ -177,17 +183,5 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
 }
 .row .field {
   min-width: 150px;
-}
-.asked {
-  border-color: var(--ochre);
-  background: var(--ochre-soft);
-}
-.notice {
-  margin: 0;
-  align-items: center;
-}
-.input {
-  height: 26px;
-  padding: 0 4px;
 }
 </style>

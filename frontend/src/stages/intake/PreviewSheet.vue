@@ -113,36 +113,29 @@ async function discard() {
       <h2>{{ preview.name }}</h2>
       <template v-if="!preview.unreadable">
         <span class="quiet">is read as</span>
-        <select
-          class="input kind"
-          aria-label="Kind of file"
-          :value="preview.kind"
-          @change="save({ kind: ($event.target as HTMLSelectElement).value })"
-        >
-          <option v-for="k in preview.kinds" :key="k.key" :value="k.key">{{ k.label }}</option>
-        </select>
+        <ElSelect class="kind" aria-label="Kind of file" :model-value="preview.kind" @change="save({ kind: $event })">
+          <ElOption v-for="k in preview.kinds" :key="k.key" :value="k.key" :label="k.label" />
+        </ElSelect>
       </template>
       <span class="spacer" />
-      <button class="button plain" :disabled="!project.mayChange" @click="discard">Discard</button>
-      <button
-        class="button main"
+      <ElButton :disabled="!project.mayChange" @click="discard">Discard</ElButton>
+      <ElButton
+        type="primary"
         data-test="accept"
         :disabled="!project.mayChange || !preview.acceptable || (preview.leftOut > 0 && !leaveOut)"
         @click="accept"
       >
         Accept
-      </button>
+      </ElButton>
     </header>
-    <p v-if="preview.unreadable" class="notice bad" role="alert">{{ preview.unreadable }}</p>
+    <ElAlert v-if="preview.unreadable" type="error" :closable="false">{{ preview.unreadable }}</ElAlert>
     <div v-else class="scroll body">
       <p>
         <strong>{{ counts }}</strong><span v-if="size" class="quiet">, over {{ size }}</span>
       </p>
-      <label v-if="preview.leftOut > 0" class="notice bad"
-        ><input v-model="leaveOut" type="checkbox" data-test="leave-out" /> {{ preview.leftOut }} line{{
-          preview.leftOut === 1 ? '' : 's'
-        }}
-        cannot be used. Accept the rest without {{ preview.leftOut === 1 ? 'it' : 'them' }}.</label
+      <ElCheckbox v-if="preview.leftOut > 0" class="left-out" v-model="leaveOut" data-test="leave-out"
+        >{{ preview.leftOut }} line{{ preview.leftOut === 1 ? '' : 's' }} cannot be used. Accept the rest without
+        {{ preview.leftOut === 1 ? 'it' : 'them' }}.</ElCheckbox
       >
       <ul v-if="preview.findingCount > 0" class="findings" :aria-label="`${preview.findingCount} things to look at`">
         <li v-for="(f, i) in preview.findings" :key="i">
@@ -153,9 +146,9 @@ async function discard() {
           ><span :class="{ whole: f.line === null }">{{ f.message }}</span>
         </li>
       </ul>
-      <p v-for="q in preview.questions" :key="q" class="notice">
+      <ElAlert v-for="q in preview.questions" :key="q" type="warning" :closable="false">
         <strong class="doubt">?</strong> {{ q }} Answer in the unit column below.
-      </p>
+      </ElAlert>
       <MeaningSheet v-if="preview.meaning" :file="preview.id" :meaning="preview.meaning" @preview="(p) => emit('preview', p)" />
       <table class="mapping">
         <thead>
@@ -169,28 +162,22 @@ async function discard() {
         <tr v-for="f in preview.fields" :key="f.key" :class="{ missing: f.required && f.column === null }">
           <td>{{ f.label }}<span v-if="f.required" class="quiet" title="needed"> *</span></td>
           <td>
-            <select
-              class="input"
-              :aria-label="`Column of ${f.label}`"
-              :value="f.column ?? ''"
-              @change="chooseColumn(f, ($event.target as HTMLSelectElement).value)"
-            >
-              <option value="">{{ f.required ? 'choose' : 'none' }}</option>
-              <option v-for="c in preview.columns" :key="c.index" :value="c.index">{{ c.heading }}</option>
-            </select>
+            <ElSelect :aria-label="`Column of ${f.label}`" :model-value="f.column ?? ''" @change="chooseColumn(f, $event)">
+              <ElOption value="" :label="f.required ? 'choose' : 'none'" />
+              <ElOption v-for="c in preview.columns" :key="c.index" :value="c.index" :label="c.heading" />
+            </ElSelect>
           </td>
           <td>
-            <select
+            <ElSelect
               v-if="f.units.length > 0 && f.column !== null"
-              class="input"
               :class="{ asked: f.unit === null }"
               :aria-label="`Unit of ${f.label}`"
-              :value="f.unit ?? ''"
-              @change="chooseUnit(f, ($event.target as HTMLSelectElement).value)"
+              :model-value="f.unit ?? ''"
+              @change="chooseUnit(f, $event)"
             >
-              <option v-if="f.unit === null" value="">which?</option>
-              <option v-for="u in f.units" :key="u" :value="u">{{ UNIT_NAMES[u] ?? u }}</option>
-            </select>
+              <ElOption v-if="f.unit === null" value="" label="which?" />
+              <ElOption v-for="u in f.units" :key="u" :value="u" :label="UNIT_NAMES[u] ?? u" />
+            </ElSelect>
           </td>
           <td class="mono quiet cells">{{ f.column === null ? '' : preview.columns[f.column]?.samples.slice(0, 3).join('  ') }}</td>
         </tr>
@@ -235,10 +222,6 @@ header {
 }
 .mapping td {
   padding: 1px 10px 1px 0;
-}
-.mapping .input {
-  height: 24px;
-  padding: 0 4px;
 }
 .mapping .asked {
   border-color: var(--ochre);

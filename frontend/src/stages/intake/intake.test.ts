@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { FileView, MeaningView, PreviewView } from '../../api/types';
-import { office, press, Refusal, show } from '../../../tests/office';
+import { choose, entries, office, press, Refusal, selects, show, tick } from '../../../tests/office';
 import { egm, reference } from '../../../tests/reference';
 import IntakeStage from './IntakeStage.vue';
 import MeaningSheet from './MeaningSheet.vue';
@@ -72,7 +72,7 @@ describe('the preview of a file', () => {
   it('lets the unit of one length answer for the others that are silent', async () => {
     const o = office({ 'PUT /intake/7/mapping': { ...preview, questions: [], acceptable: true } });
     const sheet = await show(PreviewSheet, { preview });
-    await sheet.get('[aria-label="Unit of easting"]').setValue('ft');
+    await choose(sheet, '[aria-label="Unit of easting"]', 'ft');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/mapping')).toEqual([{ kind: 'control', columns: { name: 0, e: 1, n: 2 }, units: { e: 'ft', n: 'ft' } }]);
     expect((sheet.emitted('preview')!.at(-1)![0] as PreviewView).acceptable).toBe(true);
@@ -81,9 +81,9 @@ describe('the preview of a file', () => {
   it('corrects a column, takes one away, and reads the file as another kind', async () => {
     const o = office({ 'PUT /intake/7/mapping': preview });
     const sheet = await show(PreviewSheet, { preview });
-    await sheet.get('[aria-label="Column of easting"]').setValue('2');
-    await sheet.get('[aria-label="Column of northing"]').setValue('');
-    await sheet.get('[aria-label="Kind of file"]').setValue('points');
+    await choose(sheet, '[aria-label="Column of easting"]', 2);
+    await choose(sheet, '[aria-label="Column of northing"]', '');
+    await choose(sheet, '[aria-label="Kind of file"]', 'points');
     await flushPromises();
     const [first, second, third] = o.bodies('PUT /intake/7/mapping') as { columns?: Record<string, number>; kind: string }[];
     expect(first!.columns).toMatchObject({ e: 2, n: 2 });
@@ -96,7 +96,7 @@ describe('the preview of a file', () => {
     const angle = { quantity: 'angle', required: false, column: null, unit: null, units: ['deg', 'dms'] };
     const fields = [...preview.fields, { ...angle, key: 'lat', label: 'latitude' }, { ...angle, key: 'lon', label: 'longitude' }];
     const sheet = await show(PreviewSheet, { preview: { ...preview, fields } });
-    await sheet.get('[aria-label="Column of latitude"]').setValue('2');
+    await choose(sheet, '[aria-label="Column of latitude"]', 2);
     await flushPromises();
     expect(o.bodies('PUT /intake/7/mapping').at(-1)).toMatchObject({ columns: { name: 0, lat: 2 } });
     expect(Object.keys((o.bodies('PUT /intake/7/mapping').at(-1) as { columns: object }).columns)).toEqual(['name', 'lat']);
@@ -116,7 +116,7 @@ describe('the preview of a file', () => {
     expect(sheet.text()).toContain('line 3e: "ten" is not a number');
     const accept = sheet.get<HTMLButtonElement>('[data-test=accept]');
     expect(accept.element.disabled).toBe(true);
-    await sheet.get('[data-test=leave-out]').setValue(true);
+    await tick(sheet, '[data-test=leave-out]');
     await accept.trigger('click');
     await flushPromises();
     expect(o.bodies('POST /intake/7/accept')).toEqual([{ leaveOutBad: true }]);
@@ -152,7 +152,7 @@ describe('what a file means', () => {
     const o = office(answers);
     const sheet = await show(MeaningSheet, { file: 7, meaning });
     expect(sheet.text()).toContain('Are these heights ellipsoidal, or above the geoid?');
-    await sheet.get('[data-test=heights]').setValue('geoid');
+    await choose(sheet, '[data-test=heights]', 'geoid');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning')).toEqual([
       { frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false, sign: '', operation: '' },
@@ -160,7 +160,7 @@ describe('what a file means', () => {
     await sheet.setProps({
       meaning: { ...meaning, heights: 'geoid', asks: [{ key: 'geoid', text: 'Above which geoid?', offer: '' }] },
     } as never);
-    await sheet.get('[data-test=heights-geoid]').setValue(egm.reference);
+    await choose(sheet, '[data-test=heights-geoid]', egm.reference);
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ heights: 'geoid', geoid: egm.reference });
   });
@@ -169,7 +169,7 @@ describe('what a file means', () => {
     office(answers);
     const sheet = await show(MeaningSheet, { file: 7, meaning: { ...meaning, said: 'ellipsoidal', asks: [] } });
     expect(sheet.text()).toContain('heights are, as the heading says,');
-    expect(sheet.get<HTMLSelectElement>('[data-test=heights]').element.value).toBe('ellipsoidal');
+    expect(selects(sheet, '[data-test=heights]').props('modelValue')).toBe('ellipsoidal');
   });
 
   it('keeps an answer given before the last one came back', async () => {
@@ -179,7 +179,7 @@ describe('what a file means', () => {
       meaning: { ...meaning, asks: [{ key: 'swap', text: 'Exchange them?', offer: '' }, ...meaning.asks] },
     });
     await sheet.get('[data-test=swap-yes]').trigger('click');
-    await sheet.get('[data-test=heights]').setValue('ellipsoidal');
+    await choose(sheet, '[data-test=heights]', 'ellipsoidal');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning').at(-1)).toEqual({
       frame: 'project',
@@ -195,13 +195,13 @@ describe('what a file means', () => {
   it('offers the site’s localization, and asks nothing of local numbers', async () => {
     const o = office(answers);
     const sheet = await show(MeaningSheet, { file: 7, meaning });
-    expect(sheet.findAll('[data-test=frame] option').map((x) => x.text())).toEqual([
+    expect(entries(sheet, '[data-test=frame]')).toEqual([
       'in the project’s system',
       'in another system',
       'known only locally',
       'local, by Site grid',
     ]);
-    await sheet.get('[data-test=frame]').setValue('localization:3');
+    await choose(sheet, '[data-test=frame]', 'localization:3');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning').at(-1)).toMatchObject({ frame: 'localization:3', swap: null, far: false });
     await sheet.setProps({ meaning: { ...meaning, frame: 'local', asks: [] } } as never);
@@ -230,7 +230,7 @@ describe('what a file means', () => {
     const geographic = { ...meaning, geographic: true, asks: [{ key: 'sign', text: 'Has a minus sign been lost?', offer: 'longitude' }] };
     const sheet = await show(MeaningSheet, { file: 7, meaning: geographic });
     expect(sheet.text()).toContain('latitudes and longitudes are');
-    expect(sheet.findAll('[data-test=frame] option').map((x) => x.text())).toEqual(['on the datum of the project', 'on another datum']);
+    expect(entries(sheet, '[data-test=frame]')).toEqual(['on the datum of the project', 'on another datum']);
     expect(sheet.text()).toContain('The project is on ETRS89.');
     await sheet.get('[data-test=sign-yes]').trigger('click');
     await flushPromises();

@@ -183,9 +183,7 @@ async function renameNow() {
     :sort="{ key: 'role', desc: false }"
     @select="(k) => emit('select', k)"
   >
-    <template #tools
-      ><label class="quiet"><input v-model="all" type="checkbox" /> surveyed points too</label></template
-    >
+    <template #tools><ElCheckbox class="quiet" v-model="all">surveyed points too</ElCheckbox></template>
     <template #empty><p class="quiet">No control yet. Bring in a control list, or give an adjusted station values here.</p></template>
   </FiguresTable>
   <Slip v-if="point">
@@ -209,9 +207,9 @@ async function renameNow() {
         :key="k"
         class="field"
         ><span class="label">{{ t }} {{ units.length }}</span
-        ><input
+        ><ElInput
           v-model="form[k]"
-          class="input mono"
+          class="mono"
           :aria-label="t"
           inputmode="decimal"
           :aria-invalid="read(form[k]).problem !== ''"
@@ -222,13 +220,12 @@ async function renameNow() {
       >
       <label class="field held"
         ><span class="label">held</span>
-        <select v-model="form.held" class="input" aria-label="held" :disabled="!project.mayChange">
-          <option value="">not</option>
-          <option value="enh">e n h</option>
-          <option value="en">e n</option>
-          <option value="h">h</option>
-        </select></label
-      >
+        <ElSelect v-model="form.held" aria-label="held" :disabled="!project.mayChange">
+          <ElOption value="" label="not" />
+          <ElOption value="enh" label="e n h" />
+          <ElOption value="en" label="e n" />
+          <ElOption value="h" label="h" /> </ElSelect
+      ></label>
       <label
         v-for="[k, t] in [
           ['sdE', 'sd e'],
@@ -238,17 +235,15 @@ async function renameNow() {
         :key="k"
         class="field sd"
         ><span class="label">{{ t }} mm</span
-        ><input v-model="form[k]" class="input mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
+        ><ElInput v-model="form[k]" class="mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
       /></label>
-      <button class="button main" type="submit" :disabled="!project.mayChange">Change control</button>
+      <ElButton type="primary" native-type="submit" :disabled="!project.mayChange">Change control</ElButton>
     </form>
     <form v-if="!conflict" class="edit" @submit.prevent="renameNow">
       <label class="field"
-        ><span class="label">name</span><input v-model="rename" class="input" aria-label="name" :disabled="!project.mayChange"
+        ><span class="label">name</span><ElInput v-model="rename" aria-label="name" :disabled="!project.mayChange"
       /></label>
-      <button class="button plain" type="submit" :disabled="!project.mayChange || rename === point.name || rename.trim() === ''">
-        Rename
-      </button>
+      <ElButton native-type="submit" :disabled="!project.mayChange || rename === point.name || rename.trim() === ''"> Rename </ElButton>
       <span class="quiet"
         >{{ point.file ? `from ${point.file} line ${point.line}` : 'from the adjustment' }}; onto an existing name joins both marks</span
       >

@@ -29,36 +29,39 @@ const accept = () => project.attempt(() => post(project.path('/network/accept'))
     <div class="side">
       <ResidualHistogram v-if="run" :values="standardized" />
       <div class="actions">
-        <button
-          class="button"
+        <ElButton
+          type="primary"
+          plain
           data-test="adjust"
           :class="{ main: !run || network.stale.length > 0 }"
           :disabled="!project.mayChange"
           @click="emit('adjust')"
         >
           Adjust
-        </button>
-        <button
-          class="button"
+        </ElButton>
+        <ElButton
+          type="primary"
+          plain
           data-test="accept-coordinates"
           :disabled="!project.mayChange || !run || network.accepted || network.stale.length > 0"
           @click="accept"
         >
           {{ network.accepted ? 'Accepted ✓' : 'Accept coordinates' }}
-        </button>
+        </ElButton>
       </div>
     </div>
   </header>
-  <div v-if="network.stale.length > 0" class="notice">
-    <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><button
-      class="button"
+  <ElAlert v-if="network.stale.length > 0" type="warning" :closable="false">
+    <span><strong class="doubt">Stale:</strong> {{ network.stale.join('; ') }}.</span><span class="spacer" /><ElButton
+      type="primary"
+      plain
       :disabled="!project.mayChange"
       @click="emit('adjust')"
     >
       Adjust again
-    </button>
-  </div>
-  <p v-for="w in run?.warnings" :key="w" class="notice bad">{{ w }}</p>
+    </ElButton>
+  </ElAlert>
+  <ElAlert v-for="w in run?.warnings" :key="w" type="error" :closable="false">{{ w }}</ElAlert>
   <div v-if="run" class="strip">
     <div v-for="g in network.kinds" :key="g.kind" :title="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`">
       <span class="label">{{ g.name }}</span><span class="mono" :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }"

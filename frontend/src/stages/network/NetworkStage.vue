@@ -5,6 +5,8 @@ import { get, post } from '../../api/client';
 import type { NetworkView, RunView, ScreenRequest, ScreenedView, SetUseRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
+import PageTabs from '../../frame/PageTabs.vue';
+import EmptyPage from '../../frame/EmptyPage.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { isTyping } from '../../frame/keys';
 import { MapSketch } from '../../sketch';
@@ -24,6 +26,17 @@ const project = useProject();
 const route = useRoute();
 const network = shallowRef<NetworkView | null>(null);
 const tab = ref<'observations' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
+const tabs = computed(
+  () =>
+    [
+      ['observations', 'Observations'],
+      ['stations', 'Stations'],
+      ['control', 'Control'],
+      ['setups', 'Setups'],
+      ['runs', `Runs ${network.value?.runs.length ?? 0}`],
+      ['settings', 'Weights'],
+    ] as const,
+);
 const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
 const groups = ref(new Set<string>());
@@ -126,45 +139,21 @@ watch(() => project.version, load);
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <div v-if="network && rows.length === 0" class="empty">
-          <h1>No observations yet</h1>
+        <EmptyPage v-if="network && rows.length === 0" title="No observations yet">
           <p>
             The network is made of directions, zenith angles, distances and vectors. Bring in a control list and a total-station or vector
             file.
           </p>
           <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
-        </div>
+        </EmptyPage>
         <template v-else-if="network">
           <NetworkHead :network="network" :run="run" @adjust="adjust" />
           <LineageList v-if="run && tab === 'runs'" place="network" />
-          <div class="tabs" role="tablist">
-            <button
-              v-for="[k, t] in [
-                ['observations', 'Observations'],
-                ['stations', 'Stations'],
-                ['control', 'Control'],
-                ['setups', 'Setups'],
-                ['runs', `Runs ${network.runs.length}`],
-                ['settings', 'Weights'],
-              ] as const"
-              :key="k"
-              class="tab"
-              role="tab"
-              :aria-selected="tab === k"
-              @click="tab = k"
-            >
-              {{ t }}
-            </button>
-            <span class="spacer" />
-            <button
-              class="button plain"
-              :disabled="!project.mayChange || !run"
-              title="Proposes what to set aside; you decide"
-              @click="screen"
-            >
+          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network">
+            <ElButton :disabled="!project.mayChange || !run" title="Proposes what to set aside; you decide" @click="screen">
               Screening
-            </button>
-          </div>
+            </ElButton>
+          </PageTabs>
           <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select" />
           <FiguresTable
             v-else-if="tab === 'stations'"
@@ -197,8 +186,8 @@ watch(() => project.version, load);
       <MapSketch :scene="scene" :selected="selectedLines" :selected-points="selectedPoints" @select="fromSketch" @point="pointFromSketch">
         <template #corner>
           <strong>Map</strong>
-          <label v-if="network?.comparison" class="quiet"
-            ><input v-model="showMoves" type="checkbox" /> moves since run {{ network.comparison.previousRun }}</label
+          <ElCheckbox v-if="network?.comparison" class="quiet" v-model="showMoves"
+            >moves since run {{ network.comparison.previousRun }}</ElCheckbox
           >
         </template>
       </MapSketch>

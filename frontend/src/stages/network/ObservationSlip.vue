@@ -47,18 +47,18 @@ async function showSource() {
       Set aside by {{ first.asideBy }}{{ first.asideAt ? `, ${when(first.asideAt)}` : '' }}: {{ first.reason || 'no reason given' }}
     </div>
     <div class="actions">
-      <input
+      <ElInput
         v-if="first.used"
         v-model="reason"
-        class="input reason"
+        class="reason"
         placeholder="reason, for the report"
         aria-label="Reason"
         :disabled="!project.mayChange"
         @keydown.enter="emit('toggle')"
       />
-      <button class="button main" data-test="toggle-use" :disabled="!project.mayChange" @click="emit('toggle')">
-        {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</button><kbd>x</kbd>
-      <button v-if="first.fileId" class="button plain" data-test="source" @click="showSource">Show at source</button>
+      <ElButton type="primary" data-test="toggle-use" :disabled="!project.mayChange" @click="emit('toggle')">
+        {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</ElButton><kbd>x</kbd>
+      <ElButton v-if="first.fileId" data-test="source" @click="showSource">Show at source</ElButton>
       <span class="spacer" />
       <span class="quiet nowrap">{{ run ? `rests on run ${run.run}` : '' }}</span>
     </div>

@@ -17,8 +17,8 @@ const emit = defineEmits<{ accept: []; leave: [] }>();
     }}</strong>
     <div v-for="p in proposals" :key="p.pass" class="mono">{{ p.pass }}. {{ p.text }} {{ signed(p.standardized.toFixed(1)) }}</div>
     <div class="actions">
-      <button v-if="proposals.length > 0" class="button main" @click="emit('accept')">Set them aside and compare</button
-      ><button class="button plain" @click="emit('leave')">Leave it</button>
+      <ElButton v-if="proposals.length > 0" type="primary" @click="emit('accept')">Set them aside and compare</ElButton
+      ><ElButton @click="emit('leave')">Leave it</ElButton>
     </div>
   </Slip>
 </template>

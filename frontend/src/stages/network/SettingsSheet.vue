@@ -3,6 +3,7 @@ import { nextTick, ref, watch } from 'vue';
 import { put } from '../../api/client';
 import type { Conflict, ConflictField } from '../../api/conflict';
 import type { SettingsRequest, SettingsView } from '../../api/types';
+import NumberInput from '../../fields/NumberInput.vue';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
 import { useProject } from '../../state/project';
 
@@ -38,12 +39,8 @@ const FIELDS: [keyof SettingsView, string, string, number][] = [
   ['confidence', 'confidence', '%', 100],
 ];
 
-function value(key: keyof SettingsView, factor: number): string {
-  return String(Number((Number(form.value[key]) * factor).toFixed(6)));
-}
-
-function change(key: keyof SettingsView, factor: number, text: string) {
-  (form.value as Record<string, unknown>)[key] = Number(text.replace(',', '.')) / factor;
+function change(key: keyof SettingsView, value: number | null) {
+  if (value !== null) form.value = { ...form.value, [key]: value };
 }
 
 const COMPARED: ConflictField[] = [
@@ -86,40 +83,39 @@ const save = () => send({ ...form.value } satisfies SettingsRequest, seen);
     <p class="quiet">
       A-priori standard deviations of observations that bring none of their own. Vectors carry their covariance, control its own.
     </p>
-    <div v-for="[k, t, u, f] in FIELDS" :key="k" class="line">
-      <label :for="k">{{ t }}</label><input
-        :id="k"
-        class="input mono"
-        :value="value(k, f)"
-        inputmode="decimal"
-        :disabled="!project.mayChange"
-        @change="change(k, f, ($event.target as HTMLInputElement).value)"
-      /><span class="quiet">{{ u }}</span>
-    </div>
-    <label class="line"
-      ><span>free network</span><input v-model="form.free" type="checkbox" :disabled="!project.mayChange" /><span class="quiet"
-        >inner constraints over the given coordinates; control is not held</span
-      ></label
+    <NumberInput
+      v-for="[k, t, u, f] in FIELDS"
+      :id="k"
+      :key="k"
+      :model-value="Number(form[k])"
+      :label="t"
+      :unit="u"
+      :factor="1 / f"
+      :digits="6"
+      :disabled="!project.mayChange"
+      @update:model-value="(v) => change(k, v)"
+    />
+    <ElCheckbox v-model="form.free" class="wide" :disabled="!project.mayChange"
+      >free network <span class="quiet">inner constraints over the given coordinates; control is not held</span></ElCheckbox
     >
-    <button class="button main" type="submit" :disabled="!project.mayChange">Change weights</button>
+    <ElButton type="primary" native-type="submit" :disabled="!project.mayChange">Change weights</ElButton>
   </form>
 </template>
 
 <style scoped>
 .settings {
   display: grid;
-  gap: 6px;
+  grid-template-columns: repeat(3, minmax(0, 190px));
+  gap: 6px 18px;
   align-content: start;
   flex: 1;
   padding-bottom: 12px;
 }
-.line {
-  display: grid;
-  grid-template-columns: 200px 100px 1fr;
-  gap: 10px;
-  align-items: center;
+.settings > p,
+.wide {
+  grid-column: 1 / -1;
 }
-.button {
+.el-button {
   justify-self: start;
   margin-top: 6px;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import EmptyPage from '../../frame/EmptyPage.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
@@ -21,12 +22,11 @@ const [title, text] = TEXT[props.stage] ?? ['Nothing here', 'There is no such st
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <div class="empty">
-          <h1>{{ title }}</h1>
+        <EmptyPage :title="title">
           <p>{{ text }}</p>
           <p class="quiet">This stage is not built yet. Nothing you do elsewhere depends on it.</p>
           <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
-        </div>
+        </EmptyPage>
       </div>
     </template>
     <template #sketch><MapSketch :scene="pointsScene(project.points)" /></template>

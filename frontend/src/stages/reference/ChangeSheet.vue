@@ -88,41 +88,42 @@ async function change() {
 </script>
 
 <template>
-  <div class="tabs">
+  <div class="part">
     <h2>Change to {{ targetName }}</h2>
     <span class="spacer" />
-    <button class="button plain" @click="emit('back')">Back</button>
-    <button
-      class="button main"
+    <ElButton @click="emit('back')">Back</ElButton>
+    <ElButton
+      type="primary"
       data-test="confirm-change"
       :disabled="!project.mayChange || preview === null || preview.problem !== ''"
       @click="change"
     >
       Change
-    </button>
+    </ElButton>
   </div>
   <div v-if="!isPlane" class="choices">
     <label class="field"
       ><span class="label">heights</span>
-      <select v-model="heights" class="input" data-test="change-heights">
-        <option value="ellipsoidal">ellipsoidal</option>
-        <option value="geoid" :disabled="geoids.length === 0">above a geoid</option>
-      </select></label
-    >
+      <ElSelect v-model="heights" data-test="change-heights">
+        <ElOption value="ellipsoidal" label="ellipsoidal" />
+        <ElOption value="geoid" :disabled="geoids.length === 0" label="above a geoid" /> </ElSelect
+    ></label>
     <label v-if="heights === 'geoid'" class="field"
       ><span class="label">geoid</span>
-      <select v-model="geoid" class="input">
-        <option v-for="g in geoids" :key="g.reference" :value="g.reference">
-          {{ g.name }}{{ g.coversPoints ? '' : ' (does not cover)' }}
-        </option>
-      </select></label
-    >
+      <ElSelect v-model="geoid">
+        <ElOption
+          v-for="g in geoids"
+          :key="g.reference"
+          :value="g.reference"
+          :label="`${g.name}${g.coversPoints ? '' : ' (does not cover)'}`"
+        /> </ElSelect
+    ></label>
     <NumberInput v-if="timed" v-model="epoch" label="epoch of the coordinates" unit="year" placeholder="such as 2031.34" />
   </div>
-  <p v-if="failed" class="notice bad" role="alert">{{ failed }}</p>
+  <ElAlert v-if="failed" type="error" :closable="false">{{ failed }}</ElAlert>
   <p v-else-if="preview === null" class="quiet">Working it out…</p>
   <template v-else>
-    <p v-if="preview.problem" class="notice bad" role="alert" data-test="change-problem">{{ preview.problem }}</p>
+    <ElAlert v-if="preview.problem" data-test="change-problem" type="error" :closable="false">{{ preview.problem }}</ElAlert>
     <template v-else>
       <p data-test="change-says">
         <strong>{{ preview.moved }} point{{ preview.moved === 1 ? '' : 's' }} follow{{ preview.moved === 1 ? 's' : '' }}</strong
@@ -133,16 +134,16 @@ async function change() {
         >
         <template v-if="lift !== ''"> Heights move by {{ lift }}.</template>
       </p>
-      <p v-for="w in preview.warnings" :key="w" class="notice">{{ w }}</p>
+      <ElAlert v-for="w in preview.warnings" :key="w" type="warning" :closable="false">{{ w }}</ElAlert>
     </template>
     <p v-if="view.system === null && preview.rows.length > 0" class="quiet">
       Nothing says where on the earth a plane project lies, so its points keep their numbers and are marked as known only locally. To bring
       them onto the grid, fit a localization instead.
     </p>
     <p v-if="preview.candidates.length > 1">
-      <button class="link" @click="showWays = !showWays">
+      <ElButton link type="primary" @click="showWays = !showWays">
         {{ showWays ? 'Hide the transformations' : `Choose among ${preview.candidates.length} transformations` }}
-      </button>
+      </ElButton>
     </p>
     <div v-if="showWays" class="scroll ways">
       <WayList :ways="ways" choosable :chosen="operation ?? preview.operation" @choose="(n) => (operation = n)" />

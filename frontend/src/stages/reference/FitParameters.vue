@@ -42,7 +42,7 @@ const sd = (key: string, text: (v: number) => string) => {
         <td class="mono">{{ length(fit?.values[key], units, 1) }}</td>
         <td class="mono quiet">{{ sd(key, (v) => `${small(v, units)} ${smallUnit(units)}`) }}</td>
         <td>
-          <label><input v-model="choices.hold[key]" type="checkbox" :aria-label="`Hold the ${label}`" /> at</label
+          <ElCheckbox v-model="choices.hold[key]" :aria-label="`Hold the ${label}`">at</ElCheckbox
           ><NumberInput v-if="choices.hold[key]" v-model="choices.held[key]" label="" :unit="units.length" :factor="metresPer(units)" />
         </td>
       </tr>
@@ -51,7 +51,7 @@ const sd = (key: string, text: (v: number) => string) => {
         <td class="mono">{{ fit ? sayAngle(fit.values.rotation, 'angle', 1) : '' }}</td>
         <td class="mono quiet">{{ sd('rotation', (v) => `${(3600 * v).toFixed(1)}″`) }}</td>
         <td>
-          <label><input v-model="choices.hold.rotation" type="checkbox" aria-label="Hold the rotation" /> at</label
+          <ElCheckbox v-model="choices.hold.rotation" aria-label="Hold the rotation">at</ElCheckbox
           ><AngleInput v-if="choices.hold.rotation" v-model="choices.held.rotation" label="" kind="angle" />
         </td>
       </tr>
@@ -63,7 +63,7 @@ const sd = (key: string, text: (v: number) => string) => {
         </td>
         <td class="mono quiet">{{ sd('scale', (v) => `${(1e6 * v).toFixed(1)} ppm`) }}</td>
         <td>
-          <label><input v-model="choices.hold.scale" type="checkbox" data-test="hold-scale" aria-label="Hold the scale" /> at</label
+          <ElCheckbox v-model="choices.hold.scale" data-test="hold-scale" aria-label="Hold the scale">at</ElCheckbox
           ><NumberInput v-if="choices.hold.scale" v-model="choices.held.scale" label="" :digits="10" />
         </td>
       </tr>
@@ -78,11 +78,11 @@ const sd = (key: string, text: (v: number) => string) => {
           >
         </td>
         <td>
-          <select v-model="choices.vertical" class="input inline" data-test="vertical" aria-label="Vertical part">
-            <option value="none">left alone</option>
-            <option value="shift">shift</option>
-            <option value="plane">tilted plane</option>
-          </select>
+          <ElSelect v-model="choices.vertical" class="inline" data-test="vertical" aria-label="Vertical part">
+            <ElOption value="none" label="left alone" />
+            <ElOption value="shift" label="shift" />
+            <ElOption value="plane" label="tilted plane" />
+          </ElSelect>
         </td>
       </tr>
     </tbody>

@@ -80,31 +80,24 @@ async function make() {
     <div class="row">
       <h2>Geoid extract</h2>
       <span class="spacer" />
-      <button
-        v-if="!extracting"
-        class="button plain"
-        data-test="extract-open"
-        :disabled="!project.mayChange"
-        @click="((extracting = true), emit('begun'))"
-      >
+      <ElButton v-if="!extracting" data-test="extract-open" :disabled="!project.mayChange" @click="((extracting = true), emit('begun'))">
         Cut a piece of {{ grid.name }}
-      </button>
+      </ElButton>
     </div>
     <p v-if="!extracting" class="quiet">
       A piece of the model for the field: small, named by model, area and ellipsoid, and checked against its source.
     </p>
     <template v-else>
       <div class="row">
-        <label><input v-model="by" type="radio" value="corners" /> two corners</label>
-        <label><input v-model="by" type="radio" value="radius" data-test="by-radius" /> centre and radius</label>
+        <ElRadio v-model="by" value="corners">two corners</ElRadio>
+        <ElRadio v-model="by" value="radius" data-test="by-radius">centre and radius</ElRadio>
         <span class="spacer" />
         <label
           >on
-          <select v-model="ellipsoid" class="input inline">
-            <option value="global">{{ grid.ellipsoid || 'WGS 84' }}</option>
-            <option value="local" :disabled="view.system === null">the project’s ellipsoid</option>
-          </select></label
-        >
+          <ElSelect v-model="ellipsoid" class="inline">
+            <ElOption value="global" :label="grid.ellipsoid || 'WGS 84'" />
+            <ElOption value="local" :disabled="view.system === null" label="the project’s ellipsoid" /> </ElSelect
+        ></label>
       </div>
       <div v-if="by === 'corners'" class="grid two">
         <AngleInput id="x-south" v-model="south" label="south" kind="lat" :extent="view.extent" />
@@ -124,23 +117,23 @@ async function make() {
           :placeholder="`as in the model, ${Number((60 * (grid.step ?? 0)).toFixed(3))}`"
         />
         <label class="field"
-          ><span class="label">a word for its name</span><input v-model="label" class="input" maxlength="80" data-test="extract-label"
+          ><span class="label">a word for its name</span><ElInput v-model="label" maxlength="80" data-test="extract-label"
         /></label>
       </div>
-      <p v-if="planProblem" class="notice bad" role="alert" data-test="extract-problem">{{ planProblem }}</p>
+      <ElAlert v-if="planProblem" data-test="extract-problem" type="error" :closable="false">{{ planProblem }}</ElAlert>
       <template v-else-if="plan">
         <p data-test="extract-plan">
           <strong class="mono name">{{ plan.name }}</strong><br />{{ plan.rows }} × {{ plan.columns }} nodes every
           {{ Number((60 * plan.stepLat).toFixed(3)) }}′{{ plan.sameStep ? ', those of the model' : ', interpolated' }};
           {{ fileSize(plan.gtxSize) }} as GTX, {{ fileSize(plan.isgSize) }} as ISG text.
         </p>
-        <p v-if="plan.note" class="notice">{{ plan.note }}</p>
+        <ElAlert v-if="plan.note" type="warning" :closable="false">{{ plan.note }}</ElAlert>
       </template>
       <div class="row">
-        <button class="button main" data-test="extract-make" :disabled="!project.mayChange || !plan" @click="make">
+        <ElButton type="primary" data-test="extract-make" :disabled="!project.mayChange || !plan" @click="make">
           Make and check it
-        </button>
-        <button class="button plain" @click="extracting = false">Cancel</button>
+        </ElButton>
+        <ElButton @click="extracting = false">Cancel</ElButton>
       </div>
     </template>
   </section>
@@ -174,8 +167,5 @@ section {
 .name {
   overflow-wrap: anywhere;
   font-size: 12px;
-}
-.notice {
-  margin: 0;
 }
 </style>

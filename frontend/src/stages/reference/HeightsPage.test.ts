@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { ExtractRequest } from '../../api/types';
-import { office, press, Refusal, show, type } from '../../../tests/office';
+import { give, office, press, Refusal, show, type } from '../../../tests/office';
 import { egm, reference } from '../../../tests/reference';
 import HeightsPage from './HeightsPage.vue';
 
@@ -97,10 +97,7 @@ describe('heights', () => {
   it('imports a grid and chooses it', async () => {
     const o = office({ ...answers, 'POST /reference/grids': { id: 7, seq: 3 } });
     const page = await show(HeightsPage, { view: reference(), picked: '' });
-    const input = page.get<HTMLInputElement>('[data-test=grid-file]');
-    Object.defineProperty(input.element, 'files', { value: [new File(['x'], 'n.gtx')] });
-    await input.trigger('change');
-    await flushPromises();
+    await give(page, '[data-test=grid-file]', new File(['x'], 'n.gtx'));
     expect(o.bodies('POST /reference/grids')[0]).toBeInstanceOf(FormData);
     expect(o.project.note?.text).toBe('Imported n.gtx.');
   });

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { request } from '../../api/client';
 import type { ExtractView, GridFileView, ReferenceView } from '../../api/types';
 import type { Column } from '../../figures/columns';
+import FilePick from '../../fields/FilePick.vue';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { fileSize } from '../../format/units';
 import type { Scene } from '../../sketch/scene';
@@ -14,7 +15,6 @@ import GeoidExtract from './GeoidExtract.vue';
 const props = defineProps<{ view: ReferenceView; picked: string }>();
 const emit = defineEmits<{ scene: [scene: Partial<Scene> | null]; changed: [] }>();
 const project = useProject();
-const picker = ref<HTMLInputElement>();
 const changing = ref(false);
 const geoids = computed(() => props.view.grids.filter((g) => g.kind === 'geoid'));
 const chosen = ref(props.view.geoid || (geoids.value[0]?.reference ?? ''));
@@ -50,11 +50,7 @@ function take(piece: ExtractView) {
   emit('changed');
 }
 
-async function bring(event: Event) {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (!file) return;
+async function bring(file: File) {
   const form = new FormData();
   form.append('file', file);
   await project.attempt(async () => {
@@ -81,17 +77,10 @@ const mm = (v: number | null) => (v === null ? '' : `${(1000 * v).toFixed(1)} mm
     <div class="row">
       <h2>Geoids and shift grids</h2>
       <span class="spacer" />
-      <button
-        v-if="view.system"
-        class="button plain"
-        data-test="change-heights-open"
-        :disabled="!project.mayChange"
-        @click="changing = true"
-      >
+      <ElButton v-if="view.system" data-test="change-heights-open" :disabled="!project.mayChange" @click="changing = true">
         Change the project’s heights
-      </button>
-      <button class="button plain" :disabled="!project.mayChange" @click="picker?.click()">Import a grid</button>
-      <input ref="picker" type="file" hidden data-test="grid-file" @change="bring" />
+      </ElButton>
+      <FilePick text="Import a grid" test="grid-file" :disabled="!project.mayChange" @files="([file]) => file && bring(file)" />
     </div>
     <FiguresTable
       label="grids"
@@ -121,12 +110,12 @@ const mm = (v: number | null) => (v === null ? '' : `${(1000 * v).toFixed(1)} mm
       <a class="link" :href="project.path(`/reference/grids/${grid.id}.gtx`)">GTX</a>
       <a class="link" :href="project.path(`/reference/grids/${grid.id}.isg`)">ISG text</a>
     </p>
-    <p v-if="made" class="notice good" data-test="extract-made">
+    <ElAlert v-if="made" data-test="extract-made" type="success" :closable="false">
       <span
         ><strong>{{ made.name }}</strong> is made and checked at {{ made.checked }} random places against its source: largest difference
         {{ mm(made.largest) }}, rms {{ mm(made.rms) }}.</span
       >
-    </p>
+    </ElAlert>
 
     <template v-if="grid?.kind === 'geoid'">
       <GeoidAtPoint v-model:lat="lat" v-model:lon="lon" :view="view" :picked="picked" :grid="grid" />
@@ -147,8 +136,5 @@ const mm = (v: number | null) => (v === null ? '' : `${(1000 * v).toFixed(1)} mm
   display: flex;
   gap: 12px;
   align-items: center;
-}
-.notice {
-  margin: 0;
 }
 </style>

@@ -139,6 +139,14 @@ watch(
   },
 );
 
+/** Names that begin as typed come first; a list longer than this helps nobody. */
+function suggest(typed: string, give: (found: { value: string }[]) => void) {
+  const word = typed.toLowerCase();
+  const has = names.value.filter((n) => n.toLowerCase().includes(word));
+  const begins = has.filter((n) => n.toLowerCase().startsWith(word));
+  give([...new Set([...begins, ...has])].slice(0, 50).map((value) => ({ value })));
+}
+
 async function load() {
   factors.value = await get<Factor[]>(project.path('/reference/factors'));
 }
@@ -150,16 +158,15 @@ watch(() => project.version, load);
   <div class="inverse">
     <div class="row">
       <label class="field"
-        ><span class="label">from</span><input v-model="from" class="input" list="point-names" data-test="inverse-from" autocomplete="off"
+        ><span class="label">from</span><ElAutocomplete v-model="from" :fetch-suggestions="suggest" data-test="inverse-from"
       /></label>
-      <button class="button plain" title="Exchange the two" @click="[from, to] = [to, from]">⇄</button>
+      <ElButton aria-label="Exchange the two" @click="[from, to] = [to, from]">⇄</ElButton>
       <label class="field"
-        ><span class="label">to</span><input v-model="to" class="input" list="point-names" data-test="inverse-to" autocomplete="off"
+        ><span class="label">to</span><ElAutocomplete v-model="to" :fetch-suggestions="suggest" data-test="inverse-to"
       /></label>
-      <datalist id="point-names"><option v-for="n in names.slice(0, 3000)" :key="n" :value="n" /></datalist>
       <span class="quiet hint">or click two points on the sketch</span>
     </div>
-    <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
+    <ElAlert v-if="problem" type="error" :closable="false">{{ problem }}</ElAlert>
     <p v-else-if="(from && !names.includes(from)) || (to && !names.includes(to))" class="quiet">
       No point with coordinates is called “{{ names.includes(from) ? to : from }}”.
     </p>

@@ -19,18 +19,19 @@ const apply = (id: number, title: string) =>
     <div v-for="l in view.localizations" :key="l.id">
       <strong>{{ l.name }}</strong><span class="quiet">{{ l.pairs }} pairs to {{ l.system }}</span>
       <span class="spacer" />
-      <button class="link" :data-test="`open-${l.id}`" @click="emit('open', l.id)">open</button>
+      <ElButton link type="primary" :data-test="`open-${l.id}`" @click="emit('open', l.id)">open</ElButton>
       <a class="link" :href="project.path(`/reference/localizations/${l.id}.json`)">JSON</a>
       <a v-if="l.vertical === 'none'" class="link" :href="project.path(`/reference/localizations/${l.id}.wkt`)">WKT2</a>
-      <button
-        class="link"
+      <ElButton
+        link
+        type="primary"
         :data-test="`apply-${l.id}`"
         :disabled="!project.mayChange || (view.localPoints === 0 && view.system !== null)"
         :title="view.localPoints === 0 ? 'No point is known only locally' : `Brings ${count} onto the grid`"
         @click="apply(l.id, l.name)"
       >
         apply to {{ count }}
-      </button>
+      </ElButton>
     </div>
   </section>
 </template>

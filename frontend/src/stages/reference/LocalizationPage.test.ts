@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { LocalizationRequest } from '../../api/types';
-import { office, point, press, Refusal, show, type } from '../../../tests/office';
+import { choose, give, office, point, press, Refusal, show, tick, type } from '../../../tests/office';
 import { fitted, reference } from '../../../tests/reference';
 import LocalizationPage from './LocalizationPage.vue';
 
@@ -53,9 +53,9 @@ describe('localization', () => {
     await press(wrapper, 'Add pairs');
     await type(wrapper, '[data-test=paste]', lines);
     await press(wrapper, 'Pair them by name');
-    await wrapper.get('[aria-label="KT03 fits in plan"]').setValue(false);
-    await wrapper.get('[data-test=hold-scale]').setValue(true);
-    await wrapper.get('[data-test=vertical]').setValue('plane');
+    await tick(wrapper, '[aria-label="KT03 fits in plan"]', false);
+    await tick(wrapper, '[data-test=hold-scale]');
+    await choose(wrapper, '[data-test=vertical]', 'plane');
     await flushPromises();
     const body = o.bodies('POST /reference/localizations/fit').at(-1)! as LocalizationRequest;
     expect([body.pairs[1]!.horizontal, body.pairs[1]!.vertical, body.scale, body.vertical]).toEqual([false, true, 1, 'plane']);
@@ -143,10 +143,7 @@ describe('localization', () => {
 
   it('refuses a file that is no JSON without sending it', async () => {
     const { o, wrapper } = await page();
-    const input = wrapper.get<HTMLInputElement>('[data-test=localization-file]');
-    Object.defineProperty(input.element, 'files', { value: [new File(['PK'], 'site.zip')] });
-    await input.trigger('change');
-    await flushPromises();
+    await give(wrapper, '[data-test=localization-file]', new File(['PK'], 'site.zip'));
     expect(o.project.note?.text).toContain('site.zip is not JSON');
     expect(o.calls.some((c) => c.route.endsWith('/import'))).toBe(false);
   });

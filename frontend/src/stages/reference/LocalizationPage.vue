@@ -4,6 +4,7 @@ import { get, post, Problem, reasonOf, request as send } from '../../api/client'
 import { latest } from '../../api/latest';
 import type { FitView, LocalizationRequest, ReferenceView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
+import FilePick from '../../fields/FilePick.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
@@ -50,7 +51,6 @@ const selected = ref(new Set<string>());
 const fit = ref<FitView | null>(null);
 const problem = ref('');
 const editor = computed(() => pairs.value.find((p) => selected.value.has(p.name)) ?? null);
-const importer = ref<HTMLInputElement>();
 
 const body = computed<LocalizationRequest>(() => ({
   pairs: pairs.value,
@@ -173,11 +173,7 @@ async function open(id: number) {
   if (above.geoid !== '') geoid.value = above.geoid;
 }
 
-async function bring(event: Event) {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (!file) return;
+async function bring(file: File) {
   await project.attempt(async () => {
     let data: unknown;
     try {
@@ -199,9 +195,14 @@ async function bring(event: Event) {
       <span v-if="fit?.sigma != null" class="mono" data-test="fit-sigma">σ {{ small(fit.sigma, units) }} {{ smallUnit(units) }}</span>
       <span v-if="fit?.sigmaH != null" class="mono quiet">heights {{ small(fit.sigmaH, units) }} {{ smallUnit(units) }}</span>
       <span class="spacer" />
-      <button class="button plain" :disabled="!project.mayChange" @click="importer?.click()">Import a file</button>
-      <input ref="importer" type="file" accept=".json,application/json" hidden data-test="localization-file" @change="bring" />
-      <button class="button" data-test="paste-open" @click="pasting = !pasting">Add pairs</button>
+      <FilePick
+        text="Import a file"
+        test="localization-file"
+        accept=".json,application/json"
+        :disabled="!project.mayChange"
+        @files="([file]) => file && bring(file)"
+      />
+      <ElButton type="primary" plain data-test="paste-open" @click="pasting = !pasting">Add pairs</ElButton>
     </div>
     <p v-if="pairs.length === 0 && !pasting" class="quiet">
       A pair is one mark known on both sides: in site coordinates and on the grid. Two fit shift, rotation and scale; more let you judge the
@@ -209,33 +210,35 @@ async function bring(event: Event) {
       height.
     </p>
     <div v-if="pasting" class="paste">
-      <textarea
+      <ElInput
+        type="textarea"
+        :rows="6"
         v-model="pasted"
-        class="input mono"
+        class="mono"
         data-test="paste"
         :aria-label="`${side} coordinates`"
         :placeholder="`name, ${side} easting, northing, height, all in ${units.length}\nKT01, 1000.000, 2000.000, 50.000\nor both sides: name, local e, n, h, grid e, n, h`"
       />
       <div class="row">
-        <button class="button main" data-test="paste-take" :disabled="pasted.trim() === ''" @click="take">Pair them by name</button>
-        <button class="button plain" @click="pasting = false">Cancel</button>
+        <ElButton type="primary" data-test="paste-take" :disabled="pasted.trim() === ''" @click="take">Pair them by name</ElButton>
+        <ElButton @click="pasting = false">Cancel</ElButton>
       </div>
-      <p v-for="p in problems" :key="p" class="notice">{{ p }}</p>
+      <ElAlert v-for="p in problems" :key="p" type="warning" :closable="false">{{ p }}</ElAlert>
     </div>
     <template v-if="pairs.length > 0">
-      <p v-if="problem" class="notice bad" role="alert" data-test="fit-problem">{{ problem }}</p>
-      <p v-if="fit?.suspect" class="notice bad" data-test="suspect">
+      <ElAlert v-if="problem" data-test="fit-problem" type="error" :closable="false">{{ problem }}</ElAlert>
+      <ElAlert v-if="fit?.suspect" data-test="suspect" type="error" :closable="false">
         <span
           ><strong class="fails">✕ {{ fit.suspect.name }}</strong> does not fit the others: {{ suspicion(fit.suspect, units) }}.</span
         >
-      </p>
-      <p v-if="fit && fit.outside.length > 0" class="notice" data-test="outside">
+      </ElAlert>
+      <ElAlert v-if="fit && fit.outside.length > 0" data-test="outside" type="warning" :closable="false">
         <span
           ><strong class="doubt">?</strong> {{ fit.outside.length }} point{{ fit.outside.length === 1 ? ' lies' : 's lie' }} beyond the
           pairs’ hull, {{ fit.outside[0]!.name }} farthest with {{ length(fit.outside[0]!.distance, units, -2) }} {{ units.length }}; there
           the fit is a guess.</span
         >
-      </p>
+      </ElAlert>
       <FiguresTable
         label="pairs"
         class="table"
@@ -252,20 +255,18 @@ async function bring(event: Event) {
         >
         <template #cell-use="{ row }"
           ><span class="use" @click.stop
-            ><label title="Its place takes part"
-              ><input
-                type="checkbox"
-                :checked="row.horizontal"
-                :aria-label="`${row.name} fits in plan`"
-                @change="use(row, 'horizontal', ($event.target as HTMLInputElement).checked)"
-              />EN</label
-            ><label title="Its height takes part"
-              ><input
-                type="checkbox"
-                :checked="row.vertical"
-                :aria-label="`${row.name} fits in height`"
-                @change="use(row, 'vertical', ($event.target as HTMLInputElement).checked)"
-              />H</label
+            ><ElCheckbox
+              title="Its place takes part"
+              :model-value="row.horizontal"
+              :aria-label="`${row.name} fits in plan`"
+              @change="use(row, 'horizontal', $event as boolean)"
+              >EN</ElCheckbox
+            ><ElCheckbox
+              title="Its height takes part"
+              :model-value="row.vertical"
+              :aria-label="`${row.name} fits in height`"
+              @change="use(row, 'vertical', $event as boolean)"
+              >H</ElCheckbox
             ></span
           ></template
         >
@@ -293,29 +294,26 @@ async function bring(event: Event) {
           />
           <label v-if="isPlane" class="field"
             ><span class="label">its heights</span
-            ><select v-model="heights" class="input">
-              <option value="ellipsoidal">ellipsoidal</option>
-              <option value="geoid" :disabled="geoids.length === 0">above a geoid</option>
-            </select></label
-          >
+            ><ElSelect v-model="heights">
+              <ElOption value="ellipsoidal" label="ellipsoidal" />
+              <ElOption value="geoid" :disabled="geoids.length === 0" label="above a geoid" /> </ElSelect
+          ></label>
           <label v-if="isPlane && heights === 'geoid'" class="field"
             ><span class="label">geoid</span
-            ><select v-model="geoid" class="input">
-              <option v-for="g in geoids" :key="g.reference" :value="g.reference">{{ g.name }}</option>
-            </select></label
-          >
+            ><ElSelect v-model="geoid"> <ElOption v-for="g in geoids" :key="g.reference" :value="g.reference" :label="g.name" /> </ElSelect
+          ></label>
           <label class="field"
-            ><span class="label">name</span><input v-model="name" class="input" maxlength="160" data-test="localization-name"
+            ><span class="label">name</span><ElInput v-model="name" maxlength="160" data-test="localization-name"
           /></label>
           <div class="bottom">
-            <button
-              class="button main"
+            <ElButton
+              type="primary"
               data-test="localization-keep"
               :disabled="!project.mayChange || fit === null || name.trim() === '' || target === ''"
               @click="keep"
             >
               Keep with the project
-            </button>
+            </ElButton>
           </div>
         </div>
       </div>
@@ -340,12 +338,6 @@ async function bring(event: Event) {
   display: grid;
   gap: 8px;
 }
-.paste textarea {
-  height: 110px;
-  padding: 6px 8px;
-  text-align: left;
-  font-size: 12px;
-}
 .table {
   flex: 1 1 180px;
   min-height: 120px;
@@ -353,12 +345,6 @@ async function bring(event: Event) {
 .use {
   display: flex;
   gap: 8px;
-}
-.use label {
-  display: flex;
-  gap: 2px;
-  align-items: center;
-  font-size: 11px;
 }
 .rest {
   flex: 0 1 auto;
@@ -379,8 +365,5 @@ async function bring(event: Event) {
 .bottom {
   display: flex;
   align-items: flex-end;
-}
-.notice {
-  margin: 0;
 }
 </style>

@@ -4,6 +4,7 @@ import { post, reasonOf } from '../../api/client';
 import { latest } from '../../api/latest';
 import type { CustomSystemRequest, ReferenceView, TriedView } from '../../api/types';
 import AngleInput from '../../fields/AngleInput.vue';
+import FilePick from '../../fields/FilePick.vue';
 import NumberInput from '../../fields/NumberInput.vue';
 import { sayAngle } from '../../format/angles';
 import { length } from '../../format/units';
@@ -22,7 +23,6 @@ const values = ref<Record<string, number | null>>({ '8805': 1 });
 const lat = ref<number | null>(null);
 const lon = ref<number | null>(null);
 const tried = ref<TriedView | null>(null);
-const picker = ref<HTMLInputElement>();
 const parameters = computed(() => props.view.methods.find((m) => m.code === method.value)?.parameters ?? []);
 
 const request = computed<CustomSystemRequest>(() => ({
@@ -60,11 +60,7 @@ watch(
   { immediate: true },
 );
 
-async function bring(event: Event) {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (!file) return;
+async function bring(file: File) {
   if (file.size > 20000) return project.say('bad', `${file.name} is too long to be a definition (20 kB).`);
   definition.value = (await file.text()).trim();
   emit('named', file.name.replace(/\.[^.]+$/, ''));
@@ -79,11 +75,10 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
   <div v-if="how === 'method'" class="grid">
     <label class="field wide"
       ><span class="label">projection method</span
-      ><select v-model.number="method" class="input" data-test="own-method-code">
-        <option v-for="m in view.methods" :key="m.code" :value="m.code">{{ m.name }}</option>
-      </select></label
-    >
-    <label class="field"><span class="label">latitudes and longitudes in</span><input v-model.lazy="geodetic" class="input" /></label>
+      ><ElSelect v-model="method" data-test="own-method-code">
+        <ElOption v-for="m in view.methods" :key="m.code" :value="m.code" :label="m.name" /> </ElSelect
+    ></label>
+    <label class="field"><span class="label">latitudes and longitudes in</span><ElInput v-model.lazy="geodetic" /></label>
     <template v-for="p in parameters" :key="`${method} ${p.code}`">
       <AngleInput
         v-if="p.kind === 'angle'"
@@ -106,13 +101,19 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
     <div class="row">
       <label for="own-definition" class="label">WKT2 or PROJ string</label>
       <span class="spacer" />
-      <button class="link" @click="picker?.click()">from a file</button>
-      <input ref="picker" type="file" accept=".wkt,.wkt2,.prj,.proj,.txt,text/plain" hidden data-test="own-file" @change="bring" />
+      <FilePick
+        text="From a file"
+        test="own-file"
+        accept=".wkt,.wkt2,.prj,.proj,.txt,text/plain"
+        @files="([file]) => file && bring(file)"
+      />
     </div>
-    <textarea
+    <ElInput
       id="own-definition"
       v-model="definition"
-      class="input mono text"
+      type="textarea"
+      :rows="7"
+      class="mono"
       data-test="own-definition"
       spellcheck="false"
       placeholder="PROJCRS[…] or +proj=tmerc +lat_0=… +lon_0=… +ellps=GRS80"
@@ -124,7 +125,7 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
       <AngleInput v-model="lat" label="latitude" kind="lat" :extent="view.extent" id="own-lat" />
       <AngleInput v-model="lon" label="longitude" kind="lon" :extent="view.extent" id="own-lon" />
     </div>
-    <p v-if="tried?.problem" class="notice" data-test="own-problem">{{ tried.problem }}</p>
+    <ElAlert v-if="tried?.problem" data-test="own-problem" type="warning" :closable="false">{{ tried.problem }}</ElAlert>
     <p v-else-if="tried && tried.e !== null" data-test="own-tried">
       <span class="mono"
         ><strong>E {{ length(tried.e, units, 1) }} N {{ length(tried.n, units, 1) }}</strong> {{ units.length }}</span

@@ -17,11 +17,9 @@ watch(point, () => emit('offer', point.value === '' ? null : { path: '/reference
   <p class="quiet">The project’s projection scaled by the inverse of the combined factor at one point; that point keeps its coordinates.</p>
   <label class="field half"
     ><span class="label">about the point</span
-    ><select v-model="point" class="input" data-test="own-point">
-      <option value="">choose</option>
-      <option v-for="p in marks" :key="p.name">{{ p.name }}</option>
-    </select></label
-  >
+    ><ElSelect v-model="point" filterable placeholder="choose" data-test="own-point">
+      <ElOption v-for="p in marks" :key="p.name" :value="p.name" :label="p.name" /> </ElSelect
+  ></label>
 </template>
 
 <style scoped>

@@ -72,7 +72,7 @@ function show(view: DesignView) {
   <div class="grid">
     <NumberInput v-model="height" label="ellipsoidal height of the site" unit="m" :digits="1" data-test="own-height" />
   </div>
-  <p v-if="designProblem" class="notice bad" role="alert">{{ designProblem }}</p>
+  <ElAlert v-if="designProblem" type="error" :closable="false">{{ designProblem }}</ElAlert>
   <template v-if="view.extent === null">
     <p class="quiet">No point is known globally yet, so give the corners of the site.</p>
     <div class="grid">
@@ -81,7 +81,7 @@ function show(view: DesignView) {
       <AngleInput v-model="west" label="west" kind="lon" data-test="own-west" />
       <AngleInput v-model="east" label="east" kind="lon" data-test="own-east" />
       <label v-if="view.system === null" class="field"
-        ><span class="label">latitudes and longitudes in</span><input v-model.lazy="geodetic" class="input"
+        ><span class="label">latitudes and longitudes in</span><ElInput v-model.lazy="geodetic"
       /></label>
     </div>
   </template>

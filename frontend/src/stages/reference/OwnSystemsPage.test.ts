@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
-import { office, point, press, show, type } from '../../../tests/office';
+import { choose, entries, give, office, point, press, show, type } from '../../../tests/office';
 import { reference } from '../../../tests/reference';
 import OwnSystemsPage from './OwnSystemsPage.vue';
 
@@ -25,7 +25,7 @@ describe('own systems', () => {
   it('tries a method with its parameters while they are typed', async () => {
     const o = office({ 'POST /reference/custom/try': tried });
     const page = await show(OwnSystemsPage, { view: reference() });
-    const inputs = page.findAll('.grid input');
+    const inputs = page.findAll('.grid .el-input input');
     await inputs[1]!.setValue('54');
     await inputs[2]!.setValue('3 W');
     await flushPromises();
@@ -50,14 +50,9 @@ describe('own systems', () => {
     const o = office({ 'POST /reference/custom/try': tried });
     const page = await show(OwnSystemsPage, { view: reference() });
     await press(page, 'From a text');
-    const input = page.get<HTMLInputElement>('[data-test=own-file]');
-    Object.defineProperty(input.element, 'files', { configurable: true, value: [new File(['PROJCRS["tarn"]\n'], 'tarn grid.wkt')] });
-    await input.trigger('change');
-    await flushPromises();
+    await give(page, '[data-test=own-file]', new File(['PROJCRS["tarn"]\n'], 'tarn grid.wkt'));
     expect(o.bodies('POST /reference/custom/try').at(-1)).toMatchObject({ name: 'tarn grid', definition: 'PROJCRS["tarn"]' });
-    Object.defineProperty(input.element, 'files', { configurable: true, value: [new File(['x'.repeat(30000)], 'long.txt')] });
-    await input.trigger('change');
-    await flushPromises();
+    await give(page, '[data-test=own-file]', new File(['x'.repeat(30000)], 'long.txt'));
     expect(o.project.note?.text).toBe('long.txt is too long to be a definition (20 kB).');
   });
 
@@ -106,8 +101,8 @@ describe('own systems', () => {
     ]);
     const page = await show(OwnSystemsPage, { view: reference() });
     await press(page, 'Scaled to the ground');
-    expect(page.findAll('[data-test=own-point] option').map((x) => x.text())).toEqual(['choose', 'KT01']);
-    await page.get('[data-test=own-point]').setValue('KT01');
+    expect(entries(page, '[data-test=own-point]')).toEqual(['KT01']);
+    await choose(page, '[data-test=own-point]', 'KT01');
     await type(page, '[data-test=own-name]', 'Ground');
     await press(page, 'Keep with the project');
     expect(o.bodies('POST /reference/ground')).toEqual([{ point: 'KT01', name: 'Ground' }]);

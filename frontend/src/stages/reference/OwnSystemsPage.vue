@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { get, post } from '../../api/client';
 import type { ReferenceView, SystemDetail } from '../../api/types';
 import type { Scene } from '../../sketch/scene';
+import PageTabs from '../../frame/PageTabs.vue';
 import { useProject } from '../../state/project';
 import ChangeSheet from './ChangeSheet.vue';
 import OwnDefinition from './OwnDefinition.vue';
@@ -13,6 +14,13 @@ import SystemFacts from './SystemFacts.vue';
 
 defineProps<{ view: ReferenceView }>();
 const emit = defineEmits<{ scene: [scene: Partial<Scene> | null]; changed: [] }>();
+const WAYS = [
+  ['method', 'By method'],
+  ['text', 'From a text'],
+  ['low', 'Low distortion'],
+  ['ground', 'Scaled to the ground'],
+] as const;
+
 const project = useProject();
 const how = ref<'method' | 'text' | 'low' | 'ground'>('method');
 const name = ref('');
@@ -51,34 +59,23 @@ async function open(id: number) {
     <section v-if="view.customs.length > 0" class="kept" aria-label="Systems of this project">
       <div v-for="c in view.customs" :key="c.id" class="row">
         <strong>{{ c.name }}</strong>
-        <button class="link" @click="open(c.id)">{{ opened?.reference === `custom:${c.id}` ? 'close' : 'open' }}</button>
+        <ElButton link type="primary" @click="open(c.id)">{{ opened?.reference === `custom:${c.id}` ? 'close' : 'open' }}</ElButton>
         <a class="link" :href="project.path(`/reference/custom/${c.id}.wkt`)">WKT2</a>
         <a class="link" :href="project.path(`/reference/custom/${c.id}.proj`)">PROJ</a>
         <span v-if="project.overview!.reference === `custom:${c.id}`" class="holds">✓ in use</span>
-        <button v-else class="link" :disabled="!project.mayChange" @click="changing = { reference: `custom:${c.id}`, name: c.name }">
+        <ElButton
+          v-else
+          link
+          type="primary"
+          :disabled="!project.mayChange"
+          @click="changing = { reference: `custom:${c.id}`, name: c.name }"
+        >
           change to it
-        </button>
+        </ElButton>
       </div>
       <SystemFacts v-if="opened" :system="opened" />
     </section>
-    <div class="switch" role="tablist" aria-label="How the system is made">
-      <button
-        v-for="[key, label] in [
-          ['method', 'By method'],
-          ['text', 'From a text'],
-          ['low', 'Low distortion'],
-          ['ground', 'Scaled to the ground'],
-        ] as const"
-        :key="key"
-        role="tab"
-        class="tab"
-        :data-test="`own-${key}`"
-        :aria-selected="how === key"
-        @click="how = key"
-      >
-        {{ label }}
-      </button>
-    </div>
+    <PageTabs v-model="how" :tabs="WAYS" test="own" label="How the system is made" />
 
     <OwnDefinition
       v-if="how === 'method' || how === 'text'"
@@ -91,10 +88,8 @@ async function open(id: number) {
     <OwnLowDistortion v-else-if="how === 'low'" :view="view" @offer="(o) => (offer = o)" @scene="(s) => emit('scene', s)" />
     <OwnGround v-else @offer="(o) => (offer = o)" />
     <div class="keep">
-      <label class="field half"
-        ><span class="label">name</span><input v-model="name" class="input" maxlength="160" data-test="own-name"
-      /></label>
-      <button class="button main" data-test="own-keep" :disabled="!project.mayChange || !ready" @click="keep">Keep with the project</button>
+      <label class="field half"><span class="label">name</span><ElInput v-model="name" maxlength="160" data-test="own-name" /></label>
+      <ElButton type="primary" data-test="own-keep" :disabled="!project.mayChange || !ready" @click="keep">Keep with the project</ElButton>
     </div>
   </div>
 </template>
@@ -115,20 +110,6 @@ async function open(id: number) {
 }
 .kept .row strong {
   flex: 1;
-}
-.switch {
-  display: flex;
-  gap: 16px;
-}
-.tab {
-  padding: 2px 0 3px;
-  color: var(--ink-soft);
-  border-bottom: 2px solid transparent;
-}
-.tab[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 600;
-  border-bottom-color: var(--rule-strong);
 }
 .half {
   width: 260px;

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { get } from '../../api/client';
 import type { ReferenceView } from '../../api/types';
+import PageTabs from '../../frame/PageTabs.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene } from '../../sketch/scene';
@@ -65,19 +66,13 @@ watch(page, () => (overlay.value = null));
             >
           </p>
         </header>
-        <div class="tabs pages" role="tablist">
-          <button
-            v-for="[key, label] in PAGES"
-            :key="key"
-            class="tab"
-            role="tab"
-            :data-test="`page-${key}`"
-            :aria-selected="page === key"
-            @click="router.replace({ query: { page: key } })"
-          >
-            {{ label }}
-          </button>
-        </div>
+        <PageTabs
+          :model-value="page"
+          :tabs="PAGES"
+          test="page"
+          label="Pages of the reference"
+          @update:model-value="(key) => router.replace({ query: { page: key } })"
+        />
         <template v-if="view">
           <SystemPage v-if="page === 'system'" :view="view" @scene="(s) => (overlay = s)" />
           <OwnSystemsPage v-else-if="page === 'own'" :view="view" @scene="(s) => (overlay = s)" @changed="load" />
@@ -98,8 +93,5 @@ watch(page, () => (overlay.value = null));
 <style scoped>
 .facts {
   margin-top: 2px;
-}
-.pages {
-  flex-wrap: nowrap;
 }
 </style>

@@ -17,15 +17,15 @@ function bounds(b: number[]): string {
 
 <template>
   <div class="facts" data-test="system-facts">
-    <p v-if="system.deprecated" class="notice">
+    <ElAlert v-if="system.deprecated" type="warning" :closable="false">
       <span
         ><strong class="doubt">Deprecated.</strong>
         {{ system.successor ? `The registry names ${system.successor} as its successor.` : 'The registry names no successor.' }}</span
       >
-    </p>
-    <p v-if="!system.coversPoints" class="notice">
+    </ElAlert>
+    <ElAlert v-if="!system.coversPoints" type="warning" :closable="false">
       <span><strong class="doubt">Elsewhere.</strong> The project’s points lie outside its area of use.</span>
-    </p>
+    </ElAlert>
     <dl>
       <dt>datum</dt>
       <dd>{{ system.datum }}</dd>
@@ -42,7 +42,7 @@ function bounds(b: number[]): string {
         {{ system.unit }}; {{ system.axes.join(', ') }}
         <div v-if="system.metresPerUnit !== 1" class="quiet">
           One is {{ system.metresPerUnit.toFixed(10) }} m. Stored in metres, shown in {{ project.units.length }}
-          <button class="link" @click="project.panel = 'units'">change</button>
+          <ElButton link type="primary" @click="project.panel = 'units'">change</ElButton>
         </div>
       </dd>
       <dt>area of use</dt>
@@ -53,22 +53,22 @@ function bounds(b: number[]): string {
       <dt>from GNSS</dt>
       <dd>
         {{ system.gnss }}
-        <button v-if="system.candidates.length > 1" class="link" @click="open = open === 'ways' ? '' : 'ways'">
+        <ElButton v-if="system.candidates.length > 1" link type="primary" @click="open = open === 'ways' ? '' : 'ways'">
           {{ open === 'ways' ? 'hide the ways' : `all ${system.candidates.length} ways` }}
-        </button>
+        </ElButton>
       </dd>
     </dl>
     <WayList v-if="open === 'ways'" :ways="system.candidates" />
     <p>
-      <button class="link" @click="open = open === 'text' ? '' : 'text'">
+      <ElButton link type="primary" @click="open = open === 'text' ? '' : 'text'">
         {{ open === 'text' ? 'Hide the definition' : 'Definition as text' }}
-      </button>
+      </ElButton>
     </p>
     <template v-if="open === 'text'">
-      <p class="switch">
-        <button :class="{ link: shown !== 'wkt' }" @click="shown = 'wkt'">WKT2</button>
-        <button v-if="system.proj" :class="{ link: shown !== 'proj' }" @click="shown = 'proj'">PROJ string</button>
-      </p>
+      <ElRadioGroup v-model="shown" size="small" aria-label="Notation">
+        <ElRadioButton value="wkt">WKT2</ElRadioButton>
+        <ElRadioButton v-if="system.proj" value="proj">PROJ string</ElRadioButton>
+      </ElRadioGroup>
       <pre class="mono">{{ shown === 'wkt' ? system.wkt : system.proj }}</pre>
     </template>
   </div>
@@ -103,12 +103,5 @@ pre {
   overflow-wrap: anywhere;
   background: var(--paper-deep);
   padding: 8px;
-}
-.switch {
-  display: flex;
-  gap: 14px;
-}
-.notice {
-  margin: 0;
 }
 </style>

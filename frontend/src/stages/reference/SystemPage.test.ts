@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { ReferenceRequest } from '../../api/types';
-import { office, press, Refusal, show, type } from '../../../tests/office';
+import { choose, office, press, Refusal, show, type } from '../../../tests/office';
 import { detail, moves, reference, way } from '../../../tests/reference';
 import ChangeSheet from './ChangeSheet.vue';
 import SystemPage from './SystemPage.vue';
@@ -57,7 +57,7 @@ describe('finding a system', () => {
     expect(page.findAll('.ways li')).toHaveLength(2);
     await press(page, 'Definition as text');
     expect(page.get('pre').text()).toBe('PROJCRS["x"]');
-    await press(page, 'PROJ string');
+    await page.get('input[value=proj]').setValue(true);
     expect(page.get('pre').text()).toBe('+proj=utm');
     await press(page, 'Change to this system');
     expect(page.text()).toContain('Change to Old grid');
@@ -118,8 +118,7 @@ describe('changing the system', () => {
     const lifted = moves({ rows: [{ ...moves().rows[0]!, newH: 168.33 }], localOnly: 0 });
     const o = office({ 'POST /reference/preview': (b: ReferenceRequest) => (b.heights === 'geoid' ? lifted : moves()) });
     const sheet = await show(ChangeSheet, { ...props, target: 'EPSG:25830' });
-    await sheet.get('[data-test=change-heights]').setValue('geoid');
-    await flushPromises();
+    await choose(sheet, '[data-test=change-heights]', 'geoid');
     expect((o.bodies('POST /reference/preview').at(-1)! as ReferenceRequest).geoid).toBe('installed:egm96_15.gtx');
     expect(sheet.get('[data-test=change-says]').text()).toContain('Eastings and northings stay. Heights move by −52.920 to −52.920 m.');
   });

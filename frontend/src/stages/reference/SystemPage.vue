@@ -83,28 +83,23 @@ watch(changing, (on) => !on && emit('scene', null));
   />
   <template v-else>
     <div class="finder">
-      <input
+      <ElInput
         v-model="text"
-        class="input"
         data-test="system-search"
         placeholder="a code, words such as utm 30, or: here"
         aria-label="Search a coordinate system"
         @input="search"
       />
-      <button
-        class="button plain"
-        :disabled="view.extent === null"
-        title="Systems whose area covers the project’s points"
-        @click="((text = 'here'), find())"
-      >
+      <ElButton :disabled="view.extent === null" title="Systems whose area covers the project’s points" @click="((text = 'here'), find())">
         here
-      </button>
-      <button class="button plain" @click="choose('plane')">plane local system</button>
+      </ElButton>
+      <ElButton @click="choose('plane')">plane local system</ElButton>
     </div>
     <div class="scroll list" data-test="system-hits">
-      <button
+      <ElButton
         v-for="s in hits"
         :key="s.reference"
+        text
         class="hit"
         :class="{ on: s.reference === (chosen || own) }"
         @click="choose(s.reference)"
@@ -115,22 +110,22 @@ watch(changing, (on) => !on && emit('scene', null));
           ><span class="quiet area"> {{ s.area.split(/[:;.]/)[0] }}</span></span
         >
         <span class="quiet why">{{ s.reference === own ? '✓ in use' : s.recent && !s.why ? 'used lately' : s.why }}</span>
-      </button>
+      </ElButton>
       <p v-if="problem" class="quiet none" role="status">{{ problem }}</p>
     </div>
-    <div class="tabs">
+    <div class="part">
       <h2>{{ chosen === 'plane' ? 'Plane local system' : (shown?.name ?? 'Plane local system') }}</h2>
       <span v-if="chosen === '' || chosen === own" class="holds">✓ in use</span>
       <span class="spacer" />
-      <button
+      <ElButton
         v-if="chosen !== '' && chosen !== own"
-        class="button main"
+        type="primary"
         data-test="change"
         :disabled="!project.mayChange"
         @click="changing = true"
       >
         Change to this system
-      </button>
+      </ElButton>
     </div>
     <div class="scroll facts">
       <SystemFacts v-if="shown && chosen !== 'plane'" :system="shown" />

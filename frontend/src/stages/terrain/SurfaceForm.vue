@@ -59,65 +59,62 @@ function save() {
 </script>
 
 <template>
-  <form class="make scroll" @submit.prevent="save">
+  <ElForm label-position="top" class="make scroll" @submit.prevent="save">
     <h1>{{ surface ? `Change ${surface.name}` : 'Make a surface' }}</h1>
-    <div class="field">
-      <label for="surface-name">name</label><input id="surface-name" v-model="name" class="input" required maxlength="120" autofocus />
-    </div>
+    <ElFormItem label="name"><ElInput id="surface-name" v-model="name" required maxlength="120" autofocus /></ElFormItem>
     <fieldset>
       <legend>
         points <strong class="mono">{{ count }}</strong>
       </legend>
-      <label v-for="r in ['control', 'adjusted', 'surveyed']" :key="r"><input v-model="roles" type="checkbox" :value="r" /> {{ r }}</label>
+      <ElCheckboxGroup v-model="roles" aria-label="Roles">
+        <ElCheckbox v-for="r in ['control', 'adjusted', 'surveyed']" :key="r" :value="r">{{ r }}</ElCheckbox>
+      </ElCheckboxGroup>
       <span class="quiet">of codes</span>
-      <label v-for="(n, c) in props.codes" :key="`code ${c}`"
-        ><input v-model="codes" type="checkbox" :value="c" /> {{ c === '' ? 'no code' : c }} <span class="quiet mono">{{ n }}</span></label
-      >
+      <ElCheckboxGroup v-model="codes" aria-label="Codes">
+        <ElCheckbox v-for="(n, c) in props.codes" :key="`code ${c}`" :value="c"
+          >{{ c === '' ? 'no code' : c }} <span class="quiet mono">{{ n }}</span></ElCheckbox
+        >
+      </ElCheckboxGroup>
       <span class="quiet">{{ codes.length === 0 ? '(none ticked: all)' : '' }}</span>
     </fieldset>
-    <div class="field">
-      <label for="surface-exclude">without these points</label
-      ><input id="surface-exclude" v-model="exclude" class="input" placeholder="names, such as a pillar that stands proud" />
-    </div>
+    <ElFormItem label="without these points">
+      <ElInput id="surface-exclude" v-model="exclude" placeholder="names, such as a pillar that stands proud" />
+    </ElFormItem>
     <fieldset>
       <legend>breaklines</legend>
-      <label v-for="(_n, c) in props.codes" v-show="c !== ''" :key="`line ${c}`"
-        ><input v-model="lineCodes" type="checkbox" :value="c" :data-test="`break-${c}`" /> along {{ c }}</label
-      >
-      <label><input v-model="closed" type="checkbox" /> back to their first point</label>
-      <input v-model="names" class="input" placeholder="or point names in order: P001 P002 P003" aria-label="Breakline by names" />
+      <ElCheckboxGroup v-model="lineCodes" aria-label="Breaklines along codes">
+        <ElCheckbox v-for="c in Object.keys(props.codes).filter((x) => x !== '')" :key="`line ${c}`" :value="c" :data-test="`break-${c}`"
+          >along {{ c }}</ElCheckbox
+        >
+      </ElCheckboxGroup>
+      <ElCheckbox v-model="closed">back to their first point</ElCheckbox>
+      <ElInput v-model="names" placeholder="or point names in order: P001 P002 P003" aria-label="Breakline by names" />
       <span v-for="(l, i) in others" :key="i" class="quiet"
         >{{ l.role }} {{ l.name }} stays
-        <button type="button" class="link" @click="others = others.filter((_l, k) => k !== i)">take out</button></span
+        <ElButton link type="primary" @click="others = others.filter((_l, k) => k !== i)">take out</ElButton></span
       >
     </fieldset>
     <fieldset>
       <legend>boundary</legend>
-      <span v-if="boundary"
-        >{{ boundary.length }} corners <label><input v-model="keepBoundary" type="checkbox" /> cut along it</label></span
-      >
+      <span v-if="boundary">{{ boundary.length }} corners <ElCheckbox v-model="keepBoundary">cut along it</ElCheckbox></span>
       <span v-else class="quiet">none: the surface reaches to the hull of its points</span>
-      <button type="button" class="button" data-test="draw-boundary" @click="emit('draw', !drawing)">
+      <ElButton type="primary" plain data-test="draw-boundary" @click="emit('draw', !drawing)">
         {{ drawing ? 'Stop drawing' : 'Draw on the sketch' }}
-      </button>
+      </ElButton>
     </fieldset>
     <div class="two">
-      <div class="field">
-        <label for="surface-interval">contours every ({{ units.length }})</label
-        ><input id="surface-interval" v-model="interval" class="input mono" inputmode="decimal" required />
-      </div>
-      <div class="field">
-        <label for="surface-edge">longest edge ({{ units.length }})</label
-        ><input id="surface-edge" v-model="maxEdge" class="input mono" inputmode="decimal" placeholder="any" />
-      </div>
+      <ElFormItem :label="`contours every (${units.length})`">
+        <ElInput id="surface-interval" v-model="interval" class="mono" inputmode="decimal" required />
+      </ElFormItem>
+      <ElFormItem :label="`longest edge (${units.length})`">
+        <ElInput id="surface-edge" v-model="maxEdge" class="mono" inputmode="decimal" placeholder="any" />
+      </ElFormItem>
     </div>
     <div class="actions">
-      <button class="button main" type="submit" data-test="save-surface" :disabled="count < 3">
-        {{ surface ? 'Change and compute' : 'Make it' }}</button><button type="button" class="button plain" @click="emit('cancel')">
-        Leave it
-      </button>
+      <ElButton type="primary" native-type="submit" data-test="save-surface" :disabled="count < 3">
+        {{ surface ? 'Change and compute' : 'Make it' }}</ElButton><ElButton @click="emit('cancel')"> Leave it </ElButton>
     </div>
-  </form>
+  </ElForm>
 </template>
 
 <style scoped>

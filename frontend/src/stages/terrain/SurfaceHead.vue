@@ -30,15 +30,16 @@ const units = computed(() => project.units);
       <p v-if="surface.createdAt" class="quiet">Run {{ surface.run }}, {{ when(surface.createdAt) }} by {{ surface.author }}.</p>
     </div>
   </header>
-  <div v-if="surface.stale.length > 0" class="notice" data-test="surface-stale">
-    <span><strong class="doubt">Stale:</strong> {{ surface.stale.join('; ') }}.</span><span class="spacer" /><button
-      class="button"
+  <ElAlert v-if="surface.stale.length > 0" data-test="surface-stale" type="warning" :closable="false">
+    <span><strong class="doubt">Stale:</strong> {{ surface.stale.join('; ') }}.</span><span class="spacer" /><ElButton
+      type="primary"
+      plain
       :disabled="!project.mayChange"
       @click="project.recompute()"
     >
       Recompute in order
-    </button>
-  </div>
-  <p v-for="w in surface.warnings.slice(0, 3)" :key="w" class="notice">{{ w }}</p>
+    </ElButton>
+  </ElAlert>
+  <ElAlert v-for="w in surface.warnings.slice(0, 3)" :key="w" type="warning" :closable="false">{{ w }}</ElAlert>
   <VolumeAgainst :surface="surface" />
 </template>

@@ -6,6 +6,8 @@ import type { Conflict } from '../../api/conflict';
 import type { SurfaceRequest, SurfaceView, TerrainView } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
+import ViewSwitch from './ViewSwitch.vue';
+import EmptyPage from '../../frame/EmptyPage.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch, Surface3d } from '../../sketch';
 import type { Contour3d } from '../../sketch/Surface3d.vue';
@@ -130,30 +132,29 @@ watch(chosen, loadShape);
           @save="(r) => save(r)"
           @cancel="leave"
         />
-        <div v-else-if="!surface" class="empty">
-          <h1>No surface yet</h1>
+        <EmptyPage v-else-if="!surface" title="No surface yet">
           <p>A surface is made of points you select by role and code, held in shape by breaklines and cut by a boundary.</p>
           <p v-if="project.points.length < 3" class="quiet">
             There are no points to make one of. <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
           </p>
           <div>
-            <button
-              class="button main"
+            <ElButton
+              type="primary"
               data-test="new-surface"
               :disabled="!project.mayChange || project.points.length < 3"
               @click="editing = 'new'"
             >
               Make a surface
-            </button>
+            </ElButton>
           </div>
-        </div>
+        </EmptyPage>
         <template v-else>
           <SurfaceHead :key="surface.id" :surface="surface" />
-          <div class="tabs">
+          <div class="part">
             <h2>Surfaces</h2>
             <span class="spacer" />
-            <button class="button plain" :disabled="!project.mayChange" @click="change">Change {{ surface.name }}</button>
-            <button class="button main" data-test="new-surface" :disabled="!project.mayChange" @click="editing = 'new'">New surface</button>
+            <ElButton :disabled="!project.mayChange" @click="change">Change {{ surface.name }}</ElButton>
+            <ElButton type="primary" data-test="new-surface" :disabled="!project.mayChange" @click="editing = 'new'">New surface</ElButton>
           </div>
           <FiguresTable
             label="surfaces"
@@ -178,14 +179,14 @@ watch(chosen, loadShape);
     <template #sketch>
       <MapSketch v-if="view === 'map'" :scene="scene" :drawing="drawing" @drawn="(v) => ((drawn = v), (drawing = false))">
         <template #corner>
-          <strong>Map</strong><button class="quiet" data-test="view-3d" @click="view = '3d'">3D</button>
-          <label class="quiet"><input v-model="showTriangles" type="checkbox" /> triangles</label>
+          <ViewSwitch v-model="view" />
+          <ElCheckbox class="quiet" v-model="showTriangles">triangles</ElCheckbox>
           <span v-if="drawing" class="doubt">Click the boundary’s corners, double-click to close it</span>
         </template>
       </MapSketch>
       <template v-else>
         <Surface3d :mesh="mesh" :contours="contours" />
-        <div class="switch"><button class="quiet" @click="view = 'map'">Map</button><strong>3D</strong></div>
+        <div class="switch"><ViewSwitch v-model="view" /></div>
       </template>
     </template>
   </TwoPages>

@@ -28,15 +28,17 @@ async function compare() {
   <section class="volume" aria-label="Volume against an elevation">
     <label class="field"
       ><span class="label">volume against elevation {{ units.length }}</span
-      ><input
+      ><ElInput
         v-model="elevation"
-        class="input mono"
+        class="mono"
         inputmode="decimal"
         data-test="elevation"
         :placeholder="surface.volume ? length(surface.volume.elevation, units) : 'such as 225.0'"
         @keydown.enter="compare"
     /></label>
-    <button class="button" data-test="volume" :disabled="!project.mayChange || !surface.computed" @click="compare">Compute</button>
+    <ElButton type="primary" plain data-test="volume" :disabled="!project.mayChange || !surface.computed" @click="compare"
+      >Compute</ElButton
+    >
     <template v-if="surface.volume">
       <div class="fact">
         <span class="label">above {{ length(surface.volume.elevation, units) }}, cut</span

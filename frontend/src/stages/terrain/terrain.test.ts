@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { SurfaceRequest, SurfaceView } from '../../api/types';
-import { office, point, press, route, show, type } from '../../../tests/office';
+import { office, point, press, route, show, tick, type } from '../../../tests/office';
 import SurfaceForm from './SurfaceForm.vue';
 import TerrainStage from './TerrainStage.vue';
 
@@ -76,7 +76,7 @@ describe('making a surface', () => {
     ];
     const form = await show(SurfaceForm, { ...props, drawn: ring });
     await type(form, '#surface-name', 'Pit');
-    await form.get('[data-test=break-TOE]').setValue(true);
+    await tick(form, '[data-test=break-TOE]');
     await form.get('[aria-label="Breakline by names"]').setValue('P3, P4 P1');
     await form.get('#surface-exclude').setValue('P9 P8');
     await form.get('#surface-interval').setValue('1');
