@@ -212,7 +212,7 @@ final class FieldBookTest extends TestCase
         $o->see('worse than weighted');
         $o->click('.body .row');
         $o->see('observed values, the first: direction KT03/2');
-        $o->type('.reason', 'round 2 is disturbed');
+        $o->type('.reason input', 'round 2 is disturbed');
         $o->click('[data-test=toggle-use]');
         $o->see('Adjustment 4');
         $o->see('Against run 3');

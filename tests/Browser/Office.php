@@ -158,23 +158,27 @@ final class Office
     public function choose(string $css, string $text): void
     {
         $this->await(function () use ($css, $text): ?bool {
-            $list = $this->driver->executeScript(
-                "const at = document.querySelector(arguments[0]); return at?.closest('.el-select')?.querySelector('.el-select__wrapper')",
-                [$css],
-            );
-            if (!$list instanceof WebDriverElement) {
+            $at = $this->driver->findElements(WebDriverBy::cssSelector($css))[0] ?? null;
+            $list = $at?->findElements(WebDriverBy::xpath(
+                "(ancestor-or-self::*[contains(@class, 'el-select')])//*[contains(@class, 'el-select__wrapper')]",
+            ))[0] ?? null;
+            if (null === $list) {
                 return null;
             }
             $list->click();
-            usleep(120000);
-            foreach ($this->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')) as $item) {
-                if ($item->isDisplayed() && str_contains($item->getText(), $text)) {
-                    $item->click();
+            $typed = $list->findElements(WebDriverBy::cssSelector('input:not([readonly])'))[0] ?? null;
+            $typed?->sendKeys($text);
+            // The list unfolds; what it holds may still be on its way.
+            for ($look = 0; $look < 25; ++$look) {
+                usleep(80000);
+                foreach ($this->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')) as $item) {
+                    if ($item->isDisplayed() && str_contains($item->getText(), $text)) {
+                        $item->click();
 
-                    return true;
+                        return true;
+                    }
                 }
             }
-            $this->keys(WebDriverKeys::ESCAPE);
 
             return null;
         }, "entry \"$text\" of $css");
@@ -205,6 +209,9 @@ final class Office
     /** Drops files on the page as a hand would: through the file input the page itself uses. */
     public function bring(string ...$paths): void
     {
+        // A driver adds to what was chosen before; a hand begins anew.
+        $this->find('[data-test=files] input[type=file]');
+        $this->driver->executeScript("document.querySelector('[data-test=files] input[type=file]').value = ''");
         $this->find('[data-test=files] input[type=file]')->sendKeys(implode("\n", $paths));
     }
 

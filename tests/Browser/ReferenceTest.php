@@ -91,7 +91,7 @@ final class ReferenceTest extends TestCase
         $o->find('[data-test=change-problem]');
         $o->see('OSTN15_NTv2_OSGBtoETRS.gsb, which is not installed');
         self::assertFalse($o->find('[data-test=confirm-change]')->isEnabled());
-        $o->click('.ways input:not([disabled])');
+        $o->click('.ways .el-radio:not(.is-disabled)');
         $o->see('points follow');
         self::assertTrue($o->find('[data-test=confirm-change]')->isEnabled());
         $o->press('Back');
@@ -178,13 +178,13 @@ final class ReferenceTest extends TestCase
         self::assertFalse($o->find('[data-test=accept]')->isEnabled());
         $o->click('[data-test=swap-yes]');
         $o->choose('[data-test=heights]', 'above a geoid');
-        $o->choose('[data-test=heights-geoid]', 'EGM96');
+        $o->choose('[data-test=heights-geoid]', 'egm96_15.gtx');
         $o->await(static fn (): ?bool => $o->find('[data-test=accept]')->isEnabled() ? true : null, 'every question answered');
         $o->click('[data-test=accept]');
         $o->see('all accepted');
         $o->go('/p/1/reference?page=inverse');
-        $o->type('[data-test=inverse-from]', 'T1');
-        $o->type('[data-test=inverse-to]', 'T2');
+        $o->choose('[data-test=inverse-from]', 'T1');
+        $o->choose('[data-test=inverse-to]', 'T2');
         // 177.2 m above EGM96 is 230.1 m above the ellipsoid.
         $o->see('230.12');
     }
@@ -204,15 +204,15 @@ final class ReferenceTest extends TestCase
         $o->see('no column for northing');
         $o->choose("[aria-label='Column of latitude']", 'latitude');
         $o->choose("[aria-label='Column of longitude']", 'longitude');
-        $o->choose("[aria-label='Unit of latitude']", '°');
+        $o->choose("[aria-label='Unit of latitude']", '′');
         $o->click('[data-test=sign-yes]');
         $o->see('The sign of longitude is changed.');
         $o->await(static fn (): ?bool => $o->find('[data-test=accept]')->isEnabled() ? true : null, 'every question answered');
         $o->click('[data-test=accept]');
         $o->see('all accepted');
         $o->go('/p/1/reference?page=inverse');
-        $o->type('[data-test=inverse-from]', 'GM1');
-        $o->type('[data-test=inverse-to]', 'KT01');
+        $o->choose('[data-test=inverse-from]', 'GM1');
+        $o->choose('[data-test=inverse-to]', 'KT01');
         $o->see('grid distance');
     }
 
@@ -258,8 +258,8 @@ final class ReferenceTest extends TestCase
         $o = $this->office();
         $o->go('/p/1/reference?page=inverse');
         $o->see('Factors at the points');
-        $o->type('[data-test=inverse-from]', 'KT01');
-        $o->type('[data-test=inverse-to]', 'KT09');
+        $o->choose('[data-test=inverse-from]', 'KT01');
+        $o->choose('[data-test=inverse-to]', 'KT09');
         $o->find('[data-test=inverse]');
         foreach ([
             'grid distance', 'ground distance', 'ellipsoidal distance', 'slope distance', 'geodetic azimuth',

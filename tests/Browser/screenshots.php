@@ -90,8 +90,8 @@ try {
         $office->find('[data-test=suspect]');
         $shoot('reference-localization');
         $office->go('/p/1/reference?page=inverse');
-        $office->type('[data-test=inverse-from]', 'KT01');
-        $office->type('[data-test=inverse-to]', 'KT09');
+        $office->choose('[data-test=inverse-from]', 'KT01');
+        $office->choose('[data-test=inverse-to]', 'KT09');
         $office->find('[data-test=inverse]');
         $shoot('reference-inverse');
     }

@@ -168,4 +168,16 @@ const WORDS: Record<string, string> = {
 .ready .caption {
   color: var(--cobalt);
 }
+@media (max-width: 900px) {
+  .course {
+    overflow-x: auto;
+    overflow-y: hidden;
+  }
+  .stop {
+    width: 12.5%;
+  }
+  .caption {
+    display: none;
+  }
+}
 </style>

@@ -117,6 +117,9 @@ li {
   border-bottom: 1px solid var(--rule);
 }
 .line {
+  width: 100%;
+}
+.line :deep(> span) {
   display: grid;
   grid-template-columns: 30px 1fr auto;
   gap: 8px;
@@ -124,6 +127,7 @@ li {
   text-align: left;
   padding: 6px 0;
   align-items: baseline;
+  white-space: normal;
 }
 .who {
   font-size: 11.5px;

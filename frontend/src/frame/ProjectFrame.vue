@@ -137,6 +137,12 @@ onBeforeUnmount(() => {
   flex-direction: column;
   position: relative;
 }
+@media (max-width: 900px) {
+  .book {
+    height: auto;
+    min-height: 100%;
+  }
+}
 .failure {
   margin: 40px;
 }

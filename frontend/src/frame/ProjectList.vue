@@ -147,4 +147,9 @@ h2 {
 .el-form > .el-button {
   justify-self: start;
 }
+@media (max-width: 900px) {
+  main {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

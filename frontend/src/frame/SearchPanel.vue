@@ -64,10 +64,8 @@ function key(event: Event | KeyboardEvent) {
       size="large"
       autofocus
       placeholder="point, file, observation, surface, report or action"
-      role="combobox"
       aria-label="Search"
       aria-controls="search-hits"
-      :aria-expanded="hits.length > 0"
       :aria-activedescendant="hits.length > 0 ? `hit-${at}` : undefined"
       @keydown="key"
     />

@@ -66,10 +66,11 @@ const running = computed(() => project.busyJobs[0] ?? null);
 .top {
   display: flex;
   align-items: center;
-  gap: 16px;
-  height: 42px;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  min-height: 42px;
   flex: none;
-  padding: 0 16px;
+  padding: 6px 16px;
   border-bottom: 1px solid var(--rule);
   white-space: nowrap;
 }

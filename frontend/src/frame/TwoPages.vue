@@ -65,4 +65,19 @@ function nudge(event: KeyboardEvent) {
   background: linear-gradient(90deg, var(--paper), var(--gutter) 35%, var(--gutter) 65%, var(--paper));
   touch-action: none;
 }
+/* Little room, as with letters twice as large: one page under the other, and the whole scrolls. */
+@media (max-width: 900px) {
+  .pages {
+    flex: none;
+    grid-template-columns: minmax(0, 1fr) !important;
+    grid-template-rows: auto 420px;
+  }
+  .figures-page {
+    min-height: 420px;
+    overflow-x: auto;
+  }
+  .gutter {
+    display: none;
+  }
+}
 </style>

@@ -302,7 +302,7 @@ defineExpose({ fit });
 <template>
   <div class="sketch">
     <canvas ref="canvas" class="grid" aria-hidden="true" />
-    <div ref="host" class="map" tabindex="0" aria-label="Map of the project" />
+    <div ref="host" class="map" tabindex="0" role="application" aria-label="Map of the project" />
     <div class="corner"><slot name="corner" /></div>
     <div class="foot">
       <div class="legend">

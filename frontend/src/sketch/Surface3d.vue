@@ -168,7 +168,7 @@ watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
 
 <template>
   <div class="three">
-    <div ref="host" class="host" tabindex="0" aria-label="Surface in three dimensions" />
+    <div ref="host" class="host" tabindex="0" role="application" aria-label="Surface in three dimensions" />
     <ElAlert v-if="failure" type="error" :closable="false">{{ failure }}</ElAlert>
     <div class="foot quiet">
       <label

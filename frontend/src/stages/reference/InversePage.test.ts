@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
-import { office, point, Refusal, show, type } from '../../../tests/office';
+import { choose, office, point, Refusal, selects, show } from '../../../tests/office';
 import InversePage from './InversePage.vue';
 
 afterEach(() => (document.body.innerHTML = ''));
@@ -23,8 +23,8 @@ describe('the inverse', () => {
   it('shows every figure with its source, and draws the line', async () => {
     office({ 'GET /reference/inverse': view, 'GET /reference/factors': [] }, {}, marks);
     const page = await show(InversePage, { picked: '' });
-    await type(page, '[data-test=inverse-from]', 'KT01');
-    await type(page, '[data-test=inverse-to]', 'KT09');
+    await choose(page, '[data-test=inverse-from]', 'KT01');
+    await choose(page, '[data-test=inverse-to]', 'KT09');
     const text = page.get('[data-test=inverse]').text();
     for (const part of ['546.2367 m', '—', 'a height is missing', '63 09 14.2', '−435.82 ppm', '54° 24′ 00.9288″ N'])
       expect(text).toContain(part);
@@ -41,8 +41,8 @@ describe('the inverse', () => {
     expect(o.calls.filter((c) => c.route === 'GET /reference/inverse')).toHaveLength(1);
     await page.setProps({ picked: 'KT05' } as never);
     await flushPromises();
-    expect(page.get<HTMLInputElement>('[data-test=inverse-from]').element.value).toBe('KT05');
-    expect(page.get<HTMLInputElement>('[data-test=inverse-to]').element.value).toBe('');
+    expect(selects(page, '[data-test=inverse-from]').props('modelValue')).toBe('KT05');
+    expect(selects(page, '[data-test=inverse-to]').props('modelValue')).toBe('');
   });
 
   it('says a name that is none, and why two points have no inverse', async () => {
@@ -55,10 +55,10 @@ describe('the inverse', () => {
       marks,
     );
     const page = await show(InversePage, { picked: '' });
-    await type(page, '[data-test=inverse-from]', 'KT77');
+    await choose(page, '[data-test=inverse-from]', 'KT77');
     expect(page.text()).toContain('No point with coordinates is called “KT77”.');
-    await type(page, '[data-test=inverse-from]', 'KT01');
-    await type(page, '[data-test=inverse-to]', 'KT01');
+    await choose(page, '[data-test=inverse-from]', 'KT01');
+    await choose(page, '[data-test=inverse-to]', 'KT01');
     expect(page.get('[role=alert]').text()).toBe('KT01 and KT01 are the same place');
   });
 

@@ -8,6 +8,7 @@ import FiguresTable from '../../figures/FiguresTable.vue';
 import { sayAngle } from '../../format/angles';
 import { angle, length, signed } from '../../format/units';
 import { pointsScene, type Scene } from '../../sketch/scene';
+import PointPicker from '../../fields/PointPicker.vue';
 import { useProject } from '../../state/project';
 
 interface Factor {
@@ -139,14 +140,6 @@ watch(
   },
 );
 
-/** Names that begin as typed come first; a list longer than this helps nobody. */
-function suggest(typed: string, give: (found: { value: string }[]) => void) {
-  const word = typed.toLowerCase();
-  const has = names.value.filter((n) => n.toLowerCase().includes(word));
-  const begins = has.filter((n) => n.toLowerCase().startsWith(word));
-  give([...new Set([...begins, ...has])].slice(0, 50).map((value) => ({ value })));
-}
-
 async function load() {
   factors.value = await get<Factor[]>(project.path('/reference/factors'));
 }
@@ -157,13 +150,9 @@ watch(() => project.version, load);
 <template>
   <div class="inverse">
     <div class="row">
-      <label class="field"
-        ><span class="label">from</span><ElAutocomplete v-model="from" :fetch-suggestions="suggest" data-test="inverse-from"
-      /></label>
+      <PointPicker v-model="from" label="from" test="inverse-from" :names="names" />
       <ElButton aria-label="Exchange the two" @click="[from, to] = [to, from]">⇄</ElButton>
-      <label class="field"
-        ><span class="label">to</span><ElAutocomplete v-model="to" :fetch-suggestions="suggest" data-test="inverse-to"
-      /></label>
+      <PointPicker v-model="to" label="to" test="inverse-to" :names="names" />
       <span class="quiet hint">or click two points on the sketch</span>
     </div>
     <ElAlert v-if="problem" type="error" :closable="false">{{ problem }}</ElAlert>

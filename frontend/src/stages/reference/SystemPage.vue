@@ -145,19 +145,23 @@ watch(changing, (on) => !on && emit('scene', null));
   min-height: 96px;
   border-bottom: 1px solid var(--rule);
 }
-.hit {
+.list > .hit {
+  width: 100%;
+  border-bottom: 1px solid var(--rule);
+  border-radius: 0;
+}
+.hit :deep(> span) {
   display: grid;
   grid-template-columns: 88px minmax(0, 1fr) auto;
   gap: 10px;
   width: 100%;
   text-align: left;
   padding: 4px 6px;
-  border-bottom: 1px solid var(--rule);
 }
-.hit:hover {
+.list > .hit:hover {
   background: var(--paper-deep);
 }
-.hit.on {
+.list > .hit.on {
   background: var(--cobalt-soft);
 }
 .name {

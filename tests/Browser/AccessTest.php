@@ -1,0 +1,152 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverKeys;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Every main view is walked by axe-core against WCAG 2.1 A and AA in both themes, at 1280 pixels and at the narrowest width that
+ * is promised, and shown twice as large.
+ */
+final class AccessTest extends TestCase
+{
+    private static Office $office;
+
+    private const VIEWS = [
+        'network' => ['/p/1/network', '.body .row'],
+        'intake' => ['/p/1/intake', '.body .row'],
+        'reference' => ['/p/1/reference', '.hit'],
+        'own systems' => ['/p/1/reference?page=own', '.own'],
+        'heights' => ['/p/1/reference?page=heights', '.body .row'],
+        'localization' => ['/p/1/reference?page=localization', '[data-test=open-1]'],
+        'inverse' => ['/p/1/reference?page=inverse', '[data-test=inverse-from]'],
+        'terrain' => ['/p/1/terrain', '[data-test=new-surface]'],
+        'hand-over' => ['/p/1/handover', '.body .row'],
+        'clouds' => ['/p/1/clouds', '.empty-page'],
+        'projects' => ['/', '.row'],
+    ];
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$office = new Office();
+        self::$office->startWorker();
+        self::$office->signIn();
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$office->close();
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function views(): iterable
+    {
+        yield from self::VIEWS;
+    }
+
+    #[DataProvider('views')]
+    public function testNothingStandsInAnyonesWay(string $path, string $awaited): void
+    {
+        $o = self::$office;
+        foreach (['paper', 'night'] as $theme) {
+            $o->go($path);
+            $o->find($awaited);
+            $o->driver->executeScript('document.documentElement.dataset.theme = arguments[0]', [$theme]);
+            self::assertSame([], $this->findings(), "$path, $theme");
+        }
+    }
+
+    public function testPanelsAndDialogues(): void
+    {
+        $o = self::$office;
+        foreach (['l' => '.over .entries', '?' => '.over dl', '/' => '.search input'] as $key => $awaited) {
+            $o->go('/p/1/network');
+            $o->find('.body .row');
+            $o->keys((string) $key);
+            $o->find($awaited);
+            usleep(350000); // the panel slides in
+            self::assertSame([], $this->findings(), "key $key");
+            $o->keys(WebDriverKeys::ESCAPE);
+        }
+        foreach (['units' => '.over .el-radio', 'people' => '.over .el-select'] as $button => $awaited) {
+            $o->go('/p/1/network');
+            $o->click("[data-test=$button]");
+            $o->find($awaited);
+            usleep(350000);
+            self::assertSame([], $this->findings(), $button);
+        }
+    }
+
+    /** At 1024 pixels, and at 1280 shown twice as large, which leaves 640 by 400: nothing is cut off without a way to reach it. */
+    #[DataProvider('views')]
+    public function testEverythingIsInReachWhenThereIsLittleRoom(string $path, string $awaited): void
+    {
+        $o = self::$office;
+        foreach ([[1024, 768], [640, 400]] as [$width, $height]) {
+            $o->resize($width, $height);
+            $o->go($path);
+            $o->find($awaited);
+            usleep(300000);
+            self::assertSame([], $o->driver->executeScript(<<<'JS'
+                const reach = (e) => {
+                  for (let p = e.parentElement; p; p = p.parentElement) {
+                    const s = getComputedStyle(p);
+                    if (['auto', 'scroll'].includes(s.overflowX) && p.scrollWidth > p.clientWidth) return true;
+                  }
+                  return false;
+                };
+                return [...document.querySelectorAll('button, a, input, h1, h2, [role=tab], .el-alert')].filter((e) => {
+                  const b = e.getBoundingClientRect();
+                  const shown = b.width > 1 && b.height > 1 && e.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+                  return shown && (b.right > innerWidth + 1 || b.left < -1) && !reach(e);
+                }).map((e) => `${e.tagName} ${e.className} ${e.innerText}`.slice(0, 80));
+                JS), "$path at $width by $height");
+        }
+        $o->resize(1280, 800);
+    }
+
+    /** After something is done the keyboard is still somewhere on the page, and where it is can be seen. */
+    public function testTheFocusIsSeenAndKept(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->find('.body .row');
+        $o->click('[data-test=units]');
+        $o->find('.over .el-radio');
+        $o->keys(WebDriverKeys::ESCAPE);
+        $o->await(static fn (): ?bool => 'units' === $o->driver->executeScript('return document.activeElement.dataset.test')
+            ? true : null, 'the focus back where the panel was opened');
+        for ($i = 0; $i < 25; ++$i) {
+            $o->keys(WebDriverKeys::TAB);
+            self::assertSame('', $o->driver->executeScript(<<<'JS'
+                const e = document.activeElement;
+                const ring = (x) => x && (getComputedStyle(x).outlineStyle !== 'none' || getComputedStyle(x).boxShadow !== 'none');
+                const seen = ring(e) || ring(e.closest('.el-input__wrapper, .el-select__wrapper, .el-tabs__item'))
+                  || ring(e.parentElement?.querySelector('.el-checkbox__inner, .el-radio__inner, .el-radio-button__inner'));
+                return e === document.body || seen ? '' : e.outerHTML.slice(0, 160);
+                JS), "tab $i");
+        }
+    }
+
+    /** @return list<string> serious and critical findings */
+    private function findings(): array
+    {
+        $o = self::$office;
+        usleep(200000);
+        $o->driver->executeScript((string) file_get_contents(Office::root().'/frontend/node_modules/axe-core/axe.min.js'));
+        $o->driver->manage()->timeouts()->setScriptTimeout(30);
+
+        return $o->driver->executeAsyncScript(<<<'JS'
+            const done = arguments[arguments.length - 1];
+            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] }).then(
+              (r) => done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).flatMap((v) =>
+                v.nodes.slice(0, 3).map((n) => `${v.id}: ${n.html.slice(0, 140)} ${n.any[0]?.message ?? ''}`.slice(0, 330)))),
+              (e) => done([String(e)]),
+            );
+            JS);
+    }
+}
