@@ -167,7 +167,10 @@ final class Office
             }
             $list->click();
             $typed = $list->findElements(WebDriverBy::cssSelector('input:not([readonly])'))[0] ?? null;
-            $typed?->sendKeys($text);
+            if (null !== $typed) {
+                $typed->sendKeys($text);
+                usleep(450000); // What is typed is searched when the hand rests.
+            }
             // The list unfolds; what it holds may still be on its way.
             for ($look = 0; $look < 25; ++$look) {
                 usleep(80000);

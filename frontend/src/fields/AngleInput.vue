@@ -38,9 +38,8 @@ watch(
 </script>
 
 <template>
-  <label class="field">
-    <span class="label">{{ label }}</span>
-    <ElInput
+  <ElFormItem class="field" :label="label"
+    ><ElInput
       :id="id"
       v-model="text"
       class="mono"
@@ -55,8 +54,8 @@ watch(
       >{{ hint.text
       }}<ElButton v-if="hint.instead !== null" link type="primary" @click.prevent="other(hint.instead)">Read it so</ElButton></span
     >
-    <span v-else class="read quiet">{{ reading.said || '\u00a0' }}</span>
-  </label>
+    <span v-else class="read quiet">{{ reading.said || '\u00a0' }}</span></ElFormItem
+  >
 </template>
 
 <style scoped>

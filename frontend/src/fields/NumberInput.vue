@@ -38,9 +38,8 @@ watch(
 </script>
 
 <template>
-  <label class="field">
-    <span class="label">{{ label }}{{ unit ? ` ${unit}` : '' }}</span>
-    <ElInput
+  <ElFormItem class="field" :label="`${label}${unit ? ` ${unit}` : ''}`"
+    ><ElInput
       :id="id"
       v-model="text"
       class="mono"
@@ -51,8 +50,8 @@ watch(
       :aria-invalid="reading.problem !== ''"
       @input="typed"
     />
-    <span class="read" :class="reading.problem ? 'fails' : 'quiet'">{{ reading.problem || reading.said || '\u00a0' }}</span>
-  </label>
+    <span class="read" :class="reading.problem ? 'fails' : 'quiet'">{{ reading.problem || reading.said || '\u00a0' }}</span></ElFormItem
+  >
 </template>
 
 <style scoped>

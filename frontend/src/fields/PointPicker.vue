@@ -16,8 +16,7 @@ function find(typed: string) {
 </script>
 
 <template>
-  <label class="field"
-    ><span class="label">{{ label }}</span
+  <ElFormItem class="field" :label="label"
     ><ElSelect
       v-model="name"
       filterable
@@ -31,7 +30,6 @@ function find(typed: string) {
       :data-test="test"
       @visible-change="(open: boolean) => open && find('')"
     >
-      <ElOption v-for="n in found" :key="n" :value="n" :label="n" />
-    </ElSelect>
-  </label>
+      <ElOption v-for="n in found" :key="n" :value="n" :label="n" /> </ElSelect
+  ></ElFormItem>
 </template>

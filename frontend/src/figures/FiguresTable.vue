@@ -240,7 +240,12 @@ watch(
 <template>
   <div class="figures">
     <div v-if="filterable" class="tools">
-      <ElTooltip content="Words that must occur; or a column and a limit, such as standardized>3" placement="top-start">
+      <ElTooltip
+        content="Words that must occur; or a column and a limit, such as standardized>3"
+        placement="right"
+        :show-after="700"
+        :enterable="false"
+      >
         <ElInput
           v-model="filter"
           size="small"

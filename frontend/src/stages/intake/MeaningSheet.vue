@@ -74,8 +74,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
 <template>
   <section class="meaning" aria-label="What coordinates and heights mean">
     <div class="row">
-      <label class="field"
-        ><span class="label">{{ meaning.geographic ? 'latitudes and longitudes are' : 'coordinates are' }}</span
+      <ElFormItem class="field" :label="meaning.geographic ? 'latitudes and longitudes are' : 'coordinates are'"
         ><ElSelect data-test="frame" :model-value="frame" @change="choose($event)">
           <ElOption value="project" :label="meaning.geographic ? 'on the datum of the project' : 'in the project’s system'" />
           <ElOption value="other" :label="meaning.geographic ? 'on another datum' : 'in another system'" />
@@ -86,7 +85,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
             :value="`localization:${l.id}`"
             :label="`local, by ${l.name}`"
           /> </ElSelect
-      ></label>
+      ></ElFormItem>
       <SystemPicker
         v-if="frame === 'other'"
         id="file-system"
@@ -96,8 +95,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         @update:model-value="(v) => answer({ frame: v, ...UNASKED })"
       />
       <template v-if="meaning.hasHeights && (frame === 'project' || frame === 'other')">
-        <label class="field"
-          ><span class="label">heights are{{ meaning.said && !meaning.heights ? ', as the heading says,' : '' }}</span
+        <ElFormItem class="field" :label="`heights are${meaning.said && !meaning.heights ? ', as the heading says,' : ''}`"
           ><ElSelect
             :class="{ asked: asks.has('heights') }"
             data-test="heights"
@@ -107,9 +105,8 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
             <ElOption v-if="heights === ''" value="" label="which?" />
             <ElOption value="ellipsoidal" label="ellipsoidal" />
             <ElOption value="geoid" label="above a geoid" /> </ElSelect
-        ></label>
-        <label v-if="heights === 'geoid'" class="field"
-          ><span class="label">the geoid</span
+        ></ElFormItem>
+        <ElFormItem v-if="heights === 'geoid'" class="field" label="the geoid"
           ><ElSelect
             :class="{ asked: asks.has('geoid') }"
             data-test="heights-geoid"
@@ -118,7 +115,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
           >
             <ElOption v-if="meaning.geoid === ''" value="" label="which?" />
             <ElOption v-for="g in geoids" :key="g.reference" :value="g.reference" :label="g.name" /> </ElSelect
-        ></label>
+        ></ElFormItem>
       </template>
     </div>
     <p v-if="meaning.geographic && frame === 'project' && reference?.system" class="quiet">

@@ -198,7 +198,7 @@ async function renameNow() {
     />
     <form v-else class="edit" @submit.prevent="save">
       <strong>{{ point.name }}</strong>
-      <label
+      <ElFormItem
         v-for="[k, t] in [
           ['e', 'easting'],
           ['n', 'northing'],
@@ -206,7 +206,7 @@ async function renameNow() {
         ] as const"
         :key="k"
         class="field"
-        ><span class="label">{{ t }} {{ units.length }}</span
+        :label="`${t} ${units.length}`"
         ><ElInput
           v-model="form[k]"
           class="mono"
@@ -216,17 +216,16 @@ async function renameNow() {
           :disabled="!project.mayChange"
         /><span class="read" :class="read(form[k]).problem ? 'fails' : 'quiet'">{{
           read(form[k]).problem || read(form[k]).said
-        }}</span></label
+        }}</span></ElFormItem
       >
-      <label class="field held"
-        ><span class="label">held</span>
-        <ElSelect v-model="form.held" aria-label="held" :disabled="!project.mayChange">
+      <ElFormItem class="field held" label="held"
+        ><ElSelect v-model="form.held" aria-label="held" :disabled="!project.mayChange">
           <ElOption value="" label="not" />
           <ElOption value="enh" label="e n h" />
           <ElOption value="en" label="e n" />
           <ElOption value="h" label="h" /> </ElSelect
-      ></label>
-      <label
+      ></ElFormItem>
+      <ElFormItem
         v-for="[k, t] in [
           ['sdE', 'sd e'],
           ['sdN', 'sd n'],
@@ -234,15 +233,13 @@ async function renameNow() {
         ] as const"
         :key="k"
         class="field sd"
-        ><span class="label">{{ t }} mm</span
+        :label="`${t} mm`"
         ><ElInput v-model="form[k]" class="mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
-      /></label>
+      /></ElFormItem>
       <ElButton type="primary" native-type="submit" :disabled="!project.mayChange">Change control</ElButton>
     </form>
     <form v-if="!conflict" class="edit" @submit.prevent="renameNow">
-      <label class="field"
-        ><span class="label">name</span><ElInput v-model="rename" aria-label="name" :disabled="!project.mayChange"
-      /></label>
+      <ElFormItem class="field" label="name"><ElInput v-model="rename" aria-label="name" :disabled="!project.mayChange" /></ElFormItem>
       <ElButton native-type="submit" :disabled="!project.mayChange || rename === point.name || rename.trim() === ''"> Rename </ElButton>
       <span class="quiet"
         >{{ point.file ? `from ${point.file} line ${point.line}` : 'from the adjustment' }}; onto an existing name joins both marks</span

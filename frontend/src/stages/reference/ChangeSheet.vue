@@ -102,22 +102,20 @@ async function change() {
     </ElButton>
   </div>
   <div v-if="!isPlane" class="choices">
-    <label class="field"
-      ><span class="label">heights</span>
-      <ElSelect v-model="heights" data-test="change-heights">
+    <ElFormItem class="field" label="heights"
+      ><ElSelect v-model="heights" data-test="change-heights">
         <ElOption value="ellipsoidal" label="ellipsoidal" />
         <ElOption value="geoid" :disabled="geoids.length === 0" label="above a geoid" /> </ElSelect
-    ></label>
-    <label v-if="heights === 'geoid'" class="field"
-      ><span class="label">geoid</span>
-      <ElSelect v-model="geoid">
+    ></ElFormItem>
+    <ElFormItem v-if="heights === 'geoid'" class="field" label="geoid"
+      ><ElSelect v-model="geoid">
         <ElOption
           v-for="g in geoids"
           :key="g.reference"
           :value="g.reference"
           :label="`${g.name}${g.coversPoints ? '' : ' (does not cover)'}`"
         /> </ElSelect
-    ></label>
+    ></ElFormItem>
     <NumberInput v-if="timed" v-model="epoch" label="epoch of the coordinates" unit="year" placeholder="such as 2031.34" />
   </div>
   <ElAlert v-if="failed" type="error" :closable="false">{{ failed }}</ElAlert>

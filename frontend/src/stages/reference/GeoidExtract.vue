@@ -116,9 +116,9 @@ async function make() {
           :digits="4"
           :placeholder="`as in the model, ${Number((60 * (grid.step ?? 0)).toFixed(3))}`"
         />
-        <label class="field"
-          ><span class="label">a word for its name</span><ElInput v-model="label" maxlength="80" data-test="extract-label"
-        /></label>
+        <ElFormItem class="field" label="a word for its name"
+          ><ElInput v-model="label" maxlength="80" data-test="extract-label"
+        /></ElFormItem>
       </div>
       <ElAlert v-if="planProblem" data-test="extract-problem" type="error" :closable="false">{{ planProblem }}</ElAlert>
       <template v-else-if="plan">

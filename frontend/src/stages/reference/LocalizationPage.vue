@@ -292,19 +292,15 @@ async function bring(file: File) {
             label="the grid is"
             :path="project.path('/reference/systems')"
           />
-          <label v-if="isPlane" class="field"
-            ><span class="label">its heights</span
+          <ElFormItem v-if="isPlane" class="field" label="its heights"
             ><ElSelect v-model="heights">
               <ElOption value="ellipsoidal" label="ellipsoidal" />
               <ElOption value="geoid" :disabled="geoids.length === 0" label="above a geoid" /> </ElSelect
-          ></label>
-          <label v-if="isPlane && heights === 'geoid'" class="field"
-            ><span class="label">geoid</span
+          ></ElFormItem>
+          <ElFormItem v-if="isPlane && heights === 'geoid'" class="field" label="geoid"
             ><ElSelect v-model="geoid"> <ElOption v-for="g in geoids" :key="g.reference" :value="g.reference" :label="g.name" /> </ElSelect
-          ></label>
-          <label class="field"
-            ><span class="label">name</span><ElInput v-model="name" maxlength="160" data-test="localization-name"
-          /></label>
+          ></ElFormItem>
+          <ElFormItem class="field" label="name"><ElInput v-model="name" maxlength="160" data-test="localization-name" /></ElFormItem>
           <div class="bottom">
             <ElButton
               type="primary"

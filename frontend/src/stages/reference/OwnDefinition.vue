@@ -73,12 +73,11 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
 
 <template>
   <div v-if="how === 'method'" class="grid">
-    <label class="field wide"
-      ><span class="label">projection method</span
+    <ElFormItem class="field wide" label="projection method"
       ><ElSelect v-model="method" data-test="own-method-code">
         <ElOption v-for="m in view.methods" :key="m.code" :value="m.code" :label="m.name" /> </ElSelect
-    ></label>
-    <label class="field"><span class="label">latitudes and longitudes in</span><ElInput v-model.lazy="geodetic" /></label>
+    ></ElFormItem>
+    <ElFormItem class="field" label="latitudes and longitudes in"><ElInput v-model.lazy="geodetic" /></ElFormItem>
     <template v-for="p in parameters" :key="`${method} ${p.code}`">
       <AngleInput
         v-if="p.kind === 'angle'"

@@ -15,11 +15,10 @@ watch(point, () => emit('offer', point.value === '' ? null : { path: '/reference
 
 <template>
   <p class="quiet">The project’s projection scaled by the inverse of the combined factor at one point; that point keeps its coordinates.</p>
-  <label class="field half"
-    ><span class="label">about the point</span
+  <ElFormItem class="field half" label="about the point"
     ><ElSelect v-model="point" filterable placeholder="choose" data-test="own-point">
       <ElOption v-for="p in marks" :key="p.name" :value="p.name" :label="p.name" /> </ElSelect
-  ></label>
+  ></ElFormItem>
 </template>
 
 <style scoped>

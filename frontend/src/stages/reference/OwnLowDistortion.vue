@@ -80,9 +80,9 @@ function show(view: DesignView) {
       <AngleInput v-model="north" label="north" kind="lat" data-test="own-north" />
       <AngleInput v-model="west" label="west" kind="lon" data-test="own-west" />
       <AngleInput v-model="east" label="east" kind="lon" data-test="own-east" />
-      <label v-if="view.system === null" class="field"
-        ><span class="label">latitudes and longitudes in</span><ElInput v-model.lazy="geodetic"
-      /></label>
+      <ElFormItem v-if="view.system === null" class="field" label="latitudes and longitudes in"
+        ><ElInput v-model.lazy="geodetic"
+      /></ElFormItem>
     </div>
   </template>
   <template v-if="design">

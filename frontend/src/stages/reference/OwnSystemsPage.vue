@@ -88,7 +88,7 @@ async function open(id: number) {
     <OwnLowDistortion v-else-if="how === 'low'" :view="view" @offer="(o) => (offer = o)" @scene="(s) => emit('scene', s)" />
     <OwnGround v-else @offer="(o) => (offer = o)" />
     <div class="keep">
-      <label class="field half"><span class="label">name</span><ElInput v-model="name" maxlength="160" data-test="own-name" /></label>
+      <ElFormItem class="field half" label="name"><ElInput v-model="name" maxlength="160" data-test="own-name" /></ElFormItem>
       <ElButton type="primary" data-test="own-keep" :disabled="!project.mayChange || !ready" @click="keep">Keep with the project</ElButton>
     </div>
   </div>

@@ -26,8 +26,7 @@ async function compare() {
 
 <template>
   <section class="volume" aria-label="Volume against an elevation">
-    <label class="field"
-      ><span class="label">volume against elevation {{ units.length }}</span
+    <ElFormItem class="field" :label="`volume against elevation ${units.length}`"
       ><ElInput
         v-model="elevation"
         class="mono"
@@ -35,7 +34,7 @@ async function compare() {
         data-test="elevation"
         :placeholder="surface.volume ? length(surface.volume.elevation, units) : 'such as 225.0'"
         @keydown.enter="compare"
-    /></label>
+    /></ElFormItem>
     <ElButton type="primary" plain data-test="volume" :disabled="!project.mayChange || !surface.computed" @click="compare"
       >Compute</ElButton
     >
