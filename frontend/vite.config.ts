@@ -13,6 +13,8 @@ export default defineConfig({
       resolvers: [ElementPlusResolver({ importStyle: process.env.VITEST ? false : 'css' })],
     }),
   ],
+  // The documentation beside us is built in.
+  server: { fs: { allow: ['..'] } },
   base: '/build/',
   publicDir: false,
   build: {

@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/', component: () => import('./frame/ProjectList.vue') },
     { path: '/p/:id(\\d+)', redirect: (to) => `/p/${String(to.params.id)}/network` },
     { path: '/p/:id(\\d+)/:stage', component: () => import('./frame/ProjectFrame.vue') },
+    { path: '/docs/:page(\\w+)', component: () => import('./help/DocsPage.vue'), meta: { open: true } },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 });

@@ -6,6 +6,7 @@ namespace App\Network;
 
 use App\Job\JobContext;
 use App\Job\JobHandler;
+use Mensura\Fault\UnusableInput;
 
 final class AdjustHandler implements JobHandler
 {
@@ -20,6 +21,11 @@ final class AdjustHandler implements JobHandler
 
     public function run(JobContext $context): void
     {
-        $this->adjuster->run($context->project, $context->authorName, $context->report(...), $context->jobId);
+        try {
+            $this->adjuster->run($context->project, $context->authorName, $context->report(...), $context->jobId);
+        } catch (UnusableInput $e) {
+            $context->outcome(['fault' => $e->kind]);
+            throw $e;
+        }
     }
 }

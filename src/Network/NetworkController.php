@@ -8,6 +8,7 @@ use App\Api\Id;
 use App\Api\PackedAnswer;
 use App\Ledger\Desk;
 use App\Network\Request\ControlRequest;
+use App\Network\Request\HoldRequest;
 use App\Network\Request\RenameRequest;
 use App\Network\Request\ScreenRequest;
 use App\Network\Request\SettingsRequest;
@@ -69,6 +70,12 @@ final class NetworkController
     public function control(#[Changes] Project $project, #[MapRequestPayload] ControlRequest $request): JsonResponse
     {
         return new JsonResponse($this->desk->carryOut($project, $this->operations->control($request, $this->desk->seen())));
+    }
+
+    #[Route('/control/hold', methods: 'POST')]
+    public function hold(#[Changes] Project $project, #[MapRequestPayload] HoldRequest $request): JsonResponse
+    {
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->hold($request->points)));
     }
 
     #[Route('/points/rename', methods: 'POST')]

@@ -51,6 +51,12 @@ final class NetworkOperations
         return new RenamePoint($this->points, $this->observations, $this->followers, $from, $to);
     }
 
+    /** @param list<string> $names */
+    public function hold(array $names): HoldControl
+    {
+        return new HoldControl($this->points, array_values(array_unique($names)));
+    }
+
     public function setUse(SetUseRequest $request): SetUse
     {
         return new SetUse($this->observations, Chosen::of($request->rows), $request->aside, $request->reason);

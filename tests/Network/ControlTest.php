@@ -57,6 +57,22 @@ final class ControlTest extends ApiTestCase
         $this->call('PUT', '/control', ['point' => 'B', 'e' => 1.0, 'n' => 2.0, 'h' => 3.0, 'sdE' => -1.0], 422);
     }
 
+    public function testADatumDefectIsNamedAndMendedByHolding(): void
+    {
+        $this->call('PUT', '/control', ['point' => 'A', 'e' => 493000.0, 'n' => 6028000.0, 'h' => 200.0, 'held' => ''], 200);
+        $job = $this->job('/network/adjust');
+        self::assertSame(['failed', ['fault' => 'datum-defect']], [$job['state'], $job['outcome']]);
+        self::assertStringContainsString('datum defect', $job['error']);
+        self::assertStringContainsString(
+            'there is no point Z', $this->call('POST', '/control/hold', ['points' => ['A', 'Z']], 422)['detail'],
+        );
+        self::assertSame('', $this->points()['A']['held'], 'nothing is held when one cannot be');
+        $this->call('POST', '/control/hold', ['points' => ['A', 'B']], 200);
+        self::assertSame(['enh', 'enh'], [$this->points()['A']['held'], $this->points()['B']['held']]);
+        self::assertSame('Held A, B', $this->get('/ledger')['entries'][0]['title']);
+        self::assertSame('done', $this->job('/network/adjust')['state']);
+    }
+
     public function testObservationsFollowANewName(): void
     {
         $this->post('/points/rename', ['from' => 'A', 'to' => 'PILLAR']);

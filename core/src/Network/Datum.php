@@ -78,7 +78,7 @@ final class Datum
                     '%s: datum defect: nothing fixes their %s; hold or weight coordinates there, or adjust as a free network',
                     Names::listed($ids),
                     implode(', ', array_map(static fn (int $k): string => DatumModes::NAMES[$k], $unnoticed)),
-                ));
+                ), UnusableInput::DATUM_DEFECT);
             }
             if (\count($parts) > 1) {
                 $ids = array_map(fn (int $s): string => $this->structure->network->stations[$s]->id, array_keys($stations));

@@ -311,6 +311,11 @@ export interface ControlRequest {
   sdH?: number | null;
 }
 
+/** Marks to hold at their given coordinates. */
+export interface HoldRequest {
+  points: string[];
+}
+
 /** A point's new name. */
 export interface RenameRequest {
   from: string;

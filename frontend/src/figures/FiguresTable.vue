@@ -11,6 +11,7 @@ import {
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../state/session';
+import { GLOSSARY } from '../help/glossary';
 import type { Column } from './columns';
 import { arrange, AS_MADE, layoutOf, needed, textOf } from './layout';
 
@@ -35,6 +36,11 @@ const filter = ref('');
 const sorting = ref<SortingState>(props.sort ? [{ id: props.sort.key, desc: props.sort.desc }] : []);
 const anchor = ref(-1);
 const cursor = ref(-1);
+
+/** What a column means: said with it, or known to the glossary. */
+function hintOf(c: Column<Row>): string {
+  return c.hint ?? GLOSSARY.get(c.title.toLowerCase()) ?? '';
+}
 
 function isNumeric(c: Column<Row>): boolean {
   return c.align === 'right';
@@ -299,13 +305,20 @@ watch(
             role="columnheader"
             :class="c.align"
             :aria-sort="{ '▾': 'descending', '▴': 'ascending', '': 'none' }[direction(c.key)] as 'none'"
-            :title="c.hint ?? `Sort by ${c.title}`"
             @click="toggleSort(c.key, $event.shiftKey)"
             @keydown.enter.prevent.stop="toggleSort(c.key, $event.shiftKey)"
           >
-            <span class="words" tabindex="0"
-              >{{ c.title }}<span v-if="c.unit" class="unit">{{ ' ' + c.unit }}</span
-              ><span class="arrow" aria-hidden="true">{{ direction(c.key) }}</span></span
+            <ElTooltip
+              :content="hintOf(c)"
+              :disabled="hintOf(c) === ''"
+              placement="top"
+              :show-after="400"
+              :enterable="false"
+              :trigger="['hover', 'focus']"
+              ><span class="words" tabindex="0"
+                >{{ c.title }}<span v-if="c.unit" class="unit">{{ ' ' + c.unit }}</span
+                ><span class="arrow" aria-hidden="true">{{ direction(c.key) }}</span></span
+              ></ElTooltip
             >
             <span
               class="edge"

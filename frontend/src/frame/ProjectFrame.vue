@@ -9,7 +9,7 @@ import Course from './Course.vue';
 import EmptyPage from './EmptyPage.vue';
 import FootLine from './FootLine.vue';
 import JobsPanel from './JobsPanel.vue';
-import KeysPanel from './KeysPanel.vue';
+import HelpPanel from '../help/HelpPanel.vue';
 import PeoplePanel from './PeoplePanel.vue';
 import Loading from './Loading.vue';
 import LedgerPanel from './LedgerPanel.vue';
@@ -115,7 +115,7 @@ onBeforeUnmount(() => {
       <LedgerPanel v-if="project.panel === 'ledger'" />
       <SearchPanel v-if="project.panel === 'search'" />
       <UnitsPanel v-if="project.panel === 'units'" />
-      <KeysPanel v-if="project.panel === 'keys'" />
+      <HelpPanel v-if="project.panel === 'keys'" :stage="stage" />
       <JobsPanel v-if="project.panel === 'jobs'" />
       <PeoplePanel v-if="project.panel === 'people'" />
     </template>

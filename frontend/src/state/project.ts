@@ -33,6 +33,13 @@ export interface Note {
   remedies?: { text: string; act: () => Promise<unknown> }[];
 }
 
+/** A job that ended without its result; the page it belongs to may show it in place. */
+export class JobFailed extends Problem {
+  constructor(readonly job: JobView) {
+    super(422, `${job.title} failed.`, job.error ?? '');
+  }
+}
+
 /** The open project: its overview, points, jobs, and what is selected on both pages. */
 export const useProject = defineStore('project', {
   state: () => ({
@@ -112,7 +119,12 @@ export const useProject = defineStore('project', {
       if (tone === 'good') this.noteTimer = window.setTimeout(() => (this.note = null), 8000);
     },
     /** Does something and says what went wrong, in place; true when it went well. */
-    async attempt(action: () => Promise<unknown>, done = '', onConflict?: (theirs: Conflict) => void): Promise<boolean> {
+    async attempt(
+      action: () => Promise<unknown>,
+      done = '',
+      onConflict?: (theirs: Conflict) => void,
+      onFailed?: (job: JobView) => void,
+    ): Promise<boolean> {
       try {
         this.note = null;
         const answer = await action();
@@ -125,6 +137,10 @@ export const useProject = defineStore('project', {
         const conflict = conflictOf(e);
         if (conflict && onConflict) {
           onConflict(conflict);
+          return false;
+        }
+        if (e instanceof JobFailed && onFailed) {
+          onFailed(e.job);
           return false;
         }
         this.say('bad', e instanceof Problem ? e.message : `This failed in the page itself: ${String(e)}`);
@@ -140,7 +156,7 @@ export const useProject = defineStore('project', {
         const view = await get<JobView>(this.path(`/jobs/${job}`));
         if (view.state !== 'queued' && view.state !== 'running') {
           await this.refresh();
-          if (view.state === 'failed') throw new Problem(422, `${view.title} failed.`, view.error ?? '');
+          if (view.state === 'failed') throw new JobFailed(view);
           if (view.state === 'cancelled') throw new Problem(409, `${view.title} was cancelled.`, '');
           return view;
         }

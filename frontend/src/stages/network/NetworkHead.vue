@@ -4,6 +4,7 @@ import { post } from '../../api/client';
 import type { NetworkView, RunView } from '../../api/types';
 import { ResidualHistogram } from '../../figures';
 import { small, smallUnit } from '../../format/units';
+import Term from '../../help/Term.vue';
 import { useProject } from '../../state/project';
 
 /** The verdict of the newest run, what it rests on, and what can be done about it. */
@@ -69,7 +70,7 @@ const accept = () => project.attempt(() => post(project.path('/network/accept'))
       >
     </div>
     <div v-if="network.largestEllipse !== null">
-      <span class="label">largest ellipse</span
+      <span class="label"><Term word="error ellipse">largest ellipse</Term></span
       ><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span>
     </div>
   </div>

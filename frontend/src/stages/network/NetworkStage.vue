@@ -13,6 +13,7 @@ import { MapSketch } from '../../sketch';
 import { useProject } from '../../state/project';
 import { atName, LIMIT, rowKey, stationColumns } from './columns';
 import ControlSheet from './ControlSheet.vue';
+import FailureNotice from './FailureNotice.vue';
 import NetworkHead from './NetworkHead.vue';
 import { lineKey, networkScene } from './networkScene';
 import ObservationSheet from './ObservationSheet.vue';
@@ -82,7 +83,18 @@ async function load() {
   network.value = await get<NetworkView>(project.path('/network'));
 }
 
-const adjust = () => project.attempt(() => project.job(post(project.path('/network/adjust'))));
+const adjust = () =>
+  project.attempt(
+    () => project.job(post(project.path('/network/adjust'))),
+    '',
+    undefined,
+    () => undefined, // shown in place, with its remedy
+  );
+const seenFailure = ref('');
+const failure = computed(() => {
+  const newest = project.overview?.jobs.find((j) => j.kind === 'adjust');
+  return newest?.state === 'failed' && newest.id !== seenFailure.value ? newest : null;
+});
 
 /** Sets the chosen rows aside or brings them back, adjusts again at once, and shows what it changed. */
 async function toggleUse() {
@@ -148,11 +160,12 @@ watch(() => project.version, load);
         </EmptyPage>
         <template v-else-if="network">
           <NetworkHead :network="network" :run="run" @adjust="adjust" />
+          <FailureNotice v-if="failure" :job="failure" :network="network" @adjust="adjust" @close="seenFailure = failure.id" />
           <LineageList v-if="run && tab === 'runs'" place="network" />
           <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network">
-            <ElButton :disabled="!project.mayChange || !run" title="Proposes what to set aside; you decide" @click="screen">
-              Screening
-            </ElButton>
+            <ElTooltip content="Proposes what to set aside; you decide" :show-after="400">
+              <ElButton :disabled="!project.mayChange || !run" @click="screen">Screening</ElButton>
+            </ElTooltip>
           </PageTabs>
           <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select" />
           <FiguresTable

@@ -209,3 +209,56 @@ describe('weights', () => {
     expect(o.bodies('PUT /network/settings')).toEqual([{ ...settings, distanceConstant: 0.0025 }]);
   });
 });
+
+describe('a network that cannot be adjusted', () => {
+  const failed = {
+    id: 'j1',
+    kind: 'adjust',
+    title: 'Adjust the network',
+    state: 'failed',
+    stage: '',
+    progress: 0,
+    secondsLeft: null,
+    error: 'stations: KT01 and KT02: datum defect: nothing fixes their position',
+    outcome: { fault: 'datum-defect' },
+  };
+  const open = (over: Partial<NetworkView> = {}) =>
+    office(
+      {
+        'GET /network': network(over),
+        'POST /control/hold': {},
+        'PUT /network/settings': {},
+        'POST /network/adjust': { job: 'j2' },
+        'GET /jobs/j2': { ...failed, id: 'j2', state: 'done', error: null, outcome: null },
+      },
+      { jobs: [failed] },
+      [point('KT01', 1, 2, 3), point('KT02', 4, 5, 6), point('P1', 7, 8, 9, { role: 'surveyed' })],
+    );
+
+  it('says why on its page, and offers to hold the marks', async () => {
+    const o = open();
+    const stage = await show(NetworkStage);
+    expect(stage.get('[data-test=failure]').text()).toContain('nothing fixes their position');
+    await press(stage, 'Hold KT01 and KT02');
+    expect(o.bodies('POST /control/hold')).toEqual([{ points: ['KT01', 'KT02'] }]);
+    expect(o.calls.some((c) => c.route === 'POST /network/adjust')).toBe(true);
+  });
+
+  it('offers to adjust free, unless it is already', async () => {
+    const o = open();
+    const stage = await show(NetworkStage);
+    await press(stage, 'Adjust free');
+    expect(o.bodies('PUT /network/settings')).toMatchObject([{ free: true }]);
+    open({ settings: { ...settings, free: true } });
+    const again = await show(NetworkStage);
+    expect(again.find('[data-test=remedy-free]').exists()).toBe(false);
+  });
+
+  it('leaves the notice away once it is closed', async () => {
+    open();
+    const stage = await show(NetworkStage);
+    await stage.get('[data-test=failure] .el-button.is-link').trigger('click');
+    await flushPromises();
+    expect(stage.find('[data-test=failure]').exists()).toBe(false);
+  });
+});

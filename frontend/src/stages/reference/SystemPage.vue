@@ -90,9 +90,9 @@ watch(changing, (on) => !on && emit('scene', null));
         aria-label="Search a coordinate system"
         @input="search"
       />
-      <ElButton :disabled="view.extent === null" title="Systems whose area covers the project’s points" @click="((text = 'here'), find())">
-        here
-      </ElButton>
+      <ElTooltip content="Systems whose area covers the project’s points" :show-after="400"
+        ><ElButton :disabled="view.extent === null" @click="((text = 'here'), find())"> here </ElButton></ElTooltip
+      >
       <ElButton @click="choose('plane')">plane local system</ElButton>
     </div>
     <div class="scroll list" data-test="system-hits">

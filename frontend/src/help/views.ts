@@ -1,0 +1,65 @@
+export interface ViewHelp {
+  title: string;
+  lines: string[];
+  /** Page of the documentation, and the heading in it. */
+  doc: [page: string, heading: string];
+}
+
+/** What each view is for, in five lines. */
+export const VIEWS: Record<string, ViewHelp> = {
+  intake: {
+    title: 'Intake',
+    lines: [
+      'Drop field files, a folder or a zip anywhere: each is read and shown before it joins the project.',
+      'What a column means is told from its heading and its values; what stays open is asked once per file.',
+      'Lines that cannot be used are listed with their number and reason; nothing is left out unless you say so.',
+      'A mapping you corrected is remembered for the next file with the same headings.',
+      'Accepting is one entry of the ledger and can be undone; the file as received is kept.',
+    ],
+    doc: ['formats', 'read'],
+  },
+  reference: {
+    title: 'Reference',
+    lines: [
+      'Says in which coordinate system and above what the project stands, with accuracy and area of use.',
+      'A system is found by code, by words such as utm 30, or by what covers the points here.',
+      'Before the system changes you see where every point goes, and by which transformation.',
+      'Heights, geoid extracts, own systems and localizations to a site grid have a page each.',
+      'Inverse gives every distance and azimuth between two points with where each figure comes from.',
+    ],
+    doc: ['numerics', 'projections'],
+  },
+  network: {
+    title: 'Network',
+    lines: [
+      'Adjusts directions, zenith angles, distances and vectors by least squares, and judges the result.',
+      'Read the verdict on top first: which kind of observation does not fit its weights, and where.',
+      'The table is worst first; x sets an observation aside and shows at once what that changed.',
+      'Screening proposes what to set aside one pass after another; you decide, with a reason.',
+      'Accepting makes the adjusted values the coordinates of the project; until then nothing moves.',
+    ],
+    doc: ['numerics', 'network-adjustment'],
+  },
+  terrain: {
+    title: 'Terrain',
+    lines: [
+      'Makes surfaces of points selected by role and code, with breaklines and a boundary.',
+      'Contours follow the triangles exactly and never cross; every figure is of the surface drawn.',
+      'Volumes against an elevation are exact on the triangles, cut and fill apart.',
+      'A surface whose points changed is stale until it is computed again; the reason stands beside it.',
+      'The view in space turns by mouse, with heights exaggerated as you choose.',
+    ],
+    doc: ['numerics', 'surfaces'],
+  },
+  handover: {
+    title: 'Hand-over',
+    lines: [
+      'Writes coordinates, drawing and report as open files from what the project holds now.',
+      'Every file is read back and compared before it is offered: that is its receipt.',
+      'What was left out is said, with the count and the reason.',
+      'A file whose inputs changed is stale; recompute writes it again, the old one stays in the archive.',
+      'What a file rests on is listed down to the field files with their checksums.',
+    ],
+    doc: ['formats', 'written'],
+  },
+};
