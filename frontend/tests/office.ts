@@ -29,7 +29,7 @@ export class Refusal {
 // Stages listen to keys on the window; one test's must not hear another's.
 enableAutoUnmount(afterEach);
 
-export const route = reactive({ query: {} as Record<string, string>, params: { id: '1', stage: 'reference' }, fullPath: '/p/1/reference' });
+export const route = reactive({ query: {} as Record<string, string>, params: { id: '1', stage: 'reference' }, fullPath: '/p/1/reference', hash: '' });
 export const pushed: unknown[] = [];
 vi.mock('vue-router', async (original) => ({
   ...(await original<object>()),
