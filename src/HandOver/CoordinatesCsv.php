@@ -14,7 +14,7 @@ use App\Survey\AcceptedCoordinates;
 use Mensura\Exchange\CoordinateCsv\CoordinateCsv;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
-use Mensura\Exchange\Delimited\Mapping;
+use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Exchange\Delimited\RecordReader;
 
@@ -66,7 +66,7 @@ final class CoordinatesCsv implements ExportKind
     {
         $table = DelimitedTable::parse((string) file_get_contents($path));
         $back = [];
-        foreach (RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->records as $r) {
+        foreach (RecordReader::read($table, Guess::of(FileKind::Points, $table))->records as $r) {
             \assert($r instanceof PointRecord);
             $back[$r->name] = $r;
         }

@@ -6,7 +6,7 @@ namespace Mensura\Tests\Exchange;
 
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
-use Mensura\Exchange\Delimited\Mapping;
+use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\Pointing;
 use Mensura\Exchange\Delimited\RecordReader;
 use Mensura\Quantity\Unit;
@@ -30,7 +30,7 @@ final class DelimitedTest extends TestCase
     {
         $table = DelimitedTable::parse($text);
         self::assertSame($delimiter, $table->delimiter);
-        $record = RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->records[0];
+        $record = RecordReader::read($table, Guess::of(FileKind::Points, $table))->records[0];
         self::assertSame(['A', 1.5, 2.5, 3.5], [$record->name, $record->e, $record->n, $record->h]);
     }
 
@@ -39,7 +39,7 @@ final class DelimitedTest extends TestCase
         $table = DelimitedTable::parse(
             "Slope Distance (ft),To,Direction [gon],From,Zenith Angle [dms],Target Height [mm]\n100,B,50,A,90 00 30,1600\n",
         );
-        $mapping = Mapping::guess($table);
+        $mapping = Guess::best($table);
         self::assertSame(FileKind::TotalStation, $mapping->kind);
         self::assertSame(
             [Unit::InternationalFoot, Unit::Gon, Unit::DegreeMinuteSecond, Unit::Millimetre],
@@ -58,7 +58,7 @@ final class DelimitedTest extends TestCase
             'station,round,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance '
                 ."[m],code\nA,1,1.5,,,,,,\n,,,B,1.6,10,90,50,\n,,,C,1.7,20,91,60,PEG\nD,,1.4,A,1.6,0,90,50,\n",
         );
-        $records = RecordReader::read($table, Mapping::guess($table))->records;
+        $records = RecordReader::read($table, Guess::best($table))->records;
         self::assertSame(
             [['A', '1', 1.5, 'B'], ['A', '1', 1.5, 'C'], ['D', '1', 1.4, 'A']],
             array_map(static fn (Pointing $r): array => [$r->station, $r->set, $r->hi, $r->target], $records),
@@ -69,14 +69,14 @@ final class DelimitedTest extends TestCase
     public function testLineNumbersCountRemarksAndBlankLines(): void
     {
         $table = DelimitedTable::parse("# made by hand\n\npoint,e [m],n [m],h [m]\nA,1,2,3\n\n# more\nB,x,2,3\n");
-        $findings = RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->findings;
+        $findings = RecordReader::read($table, Guess::of(FileKind::Points, $table))->findings;
         self::assertSame(7, $findings[0]->line);
     }
 
     public function testWindowsTextIsUnderstood(): void
     {
         $table = DelimitedTable::parse(mb_convert_encoding("point,e [m],n [m],h [m],code\nMühle,1,2,3,Straße\n", 'Windows-1252', 'UTF-8'));
-        self::assertSame('Mühle', RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->records[0]->name);
+        self::assertSame('Mühle', RecordReader::read($table, Guess::of(FileKind::Points, $table))->records[0]->name);
     }
 
     public function testWrittenCoordinatesReadBackAndRunNoFormula(): void

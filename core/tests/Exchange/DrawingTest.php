@@ -6,7 +6,7 @@ namespace Mensura\Tests\Exchange;
 
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
-use Mensura\Exchange\Delimited\Mapping;
+use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\RecordReader;
 use Mensura\Exchange\Dxf\DxfWriter;
 use Mensura\Fault\UnusableInput;
@@ -119,7 +119,7 @@ final class DrawingTest extends TestCase
             'role' => 'control', 'source' => 'file',
         ]], 'remark');
         $table = DelimitedTable::parse($csv);
-        $record = RecordReader::read($table, Mapping::forKind(FileKind::Points, $table))->records[0];
+        $record = RecordReader::read($table, Guess::of(FileKind::Points, $table))->records[0];
         // A cell a spreadsheet would run is quoted; its text is still there.
         self::assertSame(\in_array($name[0], ['=', '@'], true) || '+1+x' === $name ? "'".$name : $name, $record->name);
         self::assertEqualsWithDelta([493120.4123, 6028061.2384, 236.418], [$record->e, $record->n, $record->h], 1e-5);

@@ -6,7 +6,7 @@ namespace Mensura\Tests\Exchange;
 
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
-use Mensura\Exchange\Delimited\Mapping;
+use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\RecordReader;
 use Mensura\Quantity\Unit;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -35,7 +35,7 @@ final class GraticuleTest extends TestCase
     {
         $bracket = '' === $unit ? '' : " [$unit]";
         $table = DelimitedTable::parse("mark;Latitude$bracket;Longitude$bracket;height [m]\nA;$lat;$lon;3.5\n");
-        $mapping = Mapping::guess($table);
+        $mapping = Guess::best($table);
         self::assertTrue($mapping->isGeographic());
         if (str_contains($lat, '.5°')) {
             self::assertSame(
@@ -70,7 +70,7 @@ final class GraticuleTest extends TestCase
     public function testFaultsAreNamedByLine(string $row, string $message): void
     {
         $table = DelimitedTable::parse("mark,lat [deg],lon [deg],height [m]\n$row\n");
-        $reader = RecordReader::read($table, Mapping::guess($table));
+        $reader = RecordReader::read($table, Guess::best($table));
         self::assertSame([], $reader->records);
         self::assertSame([2, $message], [$reader->findings[0]->line, $reader->findings[0]->message]);
     }
@@ -78,7 +78,7 @@ final class GraticuleTest extends TestCase
     public function testALatitudeAloneIsNotAPlace(): void
     {
         $table = DelimitedTable::parse("mark,lat [deg],height [m]\nA,9,1\n");
-        $mapping = Mapping::forKind(FileKind::Points, $table);
+        $mapping = Guess::of(FileKind::Points, $table);
         self::assertSame(['longitude'], array_column($mapping->missing(), 'label'));
         self::assertSame('no column for longitude; choose one', RecordReader::read($table, $mapping)->findings[0]->message);
     }
@@ -86,7 +86,7 @@ final class GraticuleTest extends TestCase
     public function testAControlListOfLatitudes(): void
     {
         $table = DelimitedTable::parse("mark,lat [deg],lon [deg],height [m],held,sd e [mm]\nA,9,1,5,enh,\nB,9.01,1,5,,20\n");
-        $mapping = Mapping::guess($table);
+        $mapping = Guess::best($table);
         self::assertSame(FileKind::Control, $mapping->kind);
         self::assertSame([0.02, null, null], RecordReader::read($table, $mapping)->records[1]->sd);
     }

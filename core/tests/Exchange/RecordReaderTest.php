@@ -7,6 +7,7 @@ namespace Mensura\Tests\Exchange;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
+use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\Mapping;
 use Mensura\Exchange\Delimited\RecordReader;
 use Mensura\Fault\UnusableInput;
@@ -133,7 +134,7 @@ final class RecordReaderTest extends TestCase
             self::VECTORS."\nA,B,1,2,3,1e-6,1e-6,1e-6\n" => FileKind::Vectors,
             "point,easting [m],northing [m],height [m],code\nA,1,2,3,X\n" => FileKind::Points,
         ] as $text => $kind) {
-            self::assertSame($kind, Mapping::guess(DelimitedTable::parse($text))->kind);
+            self::assertSame($kind, Guess::best(DelimitedTable::parse($text))->kind);
         }
     }
 
@@ -146,7 +147,7 @@ final class RecordReaderTest extends TestCase
             'rl [m]' => null,
         ] as $heading => $kind) {
             $table = DelimitedTable::parse("point,easting [m],northing [m],$heading\nA,1,2,3\n");
-            self::assertSame($kind, Mapping::forKind(FileKind::Points, $table)->heightsSaid($table), $heading);
+            self::assertSame($kind, Guess::of(FileKind::Points, $table)->heightsSaid($table), $heading);
         }
     }
 
@@ -196,6 +197,6 @@ final class RecordReaderTest extends TestCase
     {
         $table = DelimitedTable::parse($text);
 
-        return RecordReader::read($table, null === $kind ? Mapping::guess($table) : Mapping::forKind($kind, $table));
+        return RecordReader::read($table, null === $kind ? Guess::best($table) : Guess::of($kind, $table));
     }
 }

@@ -19,4 +19,10 @@ final readonly class Field
         public array $headings,
     ) {
     }
+
+    /** What shares its unit: lengths of one file are rarely mixed, precisions stand apart from them. */
+    public function group(): string
+    {
+        return str_starts_with($this->key, 'sd_') ? 'precision' : $this->quantity;
+    }
 }

@@ -12,10 +12,6 @@ enum FileKind: string
     case Vectors = 'vectors';
     case Points = 'points';
 
-    /** Headings that say what a height is above. */
-    private const ELLIPSOIDAL = ['ellipsoidalheight', 'heightellipsoidal', 'ellipsoidheight', 'hellipsoidal', 'ellheight'];
-    private const ORTHOMETRIC = ['orthometricheight', 'heightorthometric', 'horthometric', 'heightabovegeoid', 'levelledheight'];
-
     public function label(): string
     {
         return match ($this) {
@@ -29,59 +25,43 @@ enum FileKind: string
     /** What a height column's heading (letters and digits only, lower case) says of its heights; null when it says nothing. */
     public static function heightsSaid(string $heading): ?string
     {
-        return \in_array($heading, self::ELLIPSOIDAL, true)
+        return \in_array($heading, Headings::ELLIPSOIDAL, true)
             ? 'ellipsoidal'
-            : (\in_array($heading, self::ORTHOMETRIC, true) ? 'geoid' : null);
+            : (\in_array($heading, Headings::ORTHOMETRIC, true) ? 'geoid' : null);
     }
 
     /** @return list<Field> */
     public function fields(): array
     {
-        $name = new Field(
-            'name', 'point', 'text', true,
-            ['point', 'pointid', 'pointname', 'pt', 'id', 'name', 'mark', 'station', 'number', 'pointnumber'],
-        );
-        $e = new Field('e', 'easting', 'length', true, ['e', 'easting', 'east', 'x']);
-        $n = new Field('n', 'northing', 'length', true, ['n', 'northing', 'north', 'y']);
-        $lat = new Field('lat', 'latitude', 'angle', false, ['latitude', 'lat', 'geodeticlatitude', 'phi']);
-        $lon = new Field('lon', 'longitude', 'angle', false, ['longitude', 'lon', 'lng', 'long', 'geodeticlongitude', 'lambda']);
-        $h = new Field(
-            'h', 'height', 'length', self::Points === $this,
-            ['h', 'height', 'elevation', 'z', 'level', 'rl', ...self::ELLIPSOIDAL, ...self::ORTHOMETRIC],
-        );
-        $code = new Field('code', 'code', 'text', false, ['code', 'description', 'feature', 'remark', 'desc']);
+        $name = new Field('name', 'point', 'text', true, Headings::NAME);
+        $e = new Field('e', 'easting', 'length', true, Headings::EASTING);
+        $n = new Field('n', 'northing', 'length', true, Headings::NORTHING);
+        $lat = new Field('lat', 'latitude', 'angle', false, Headings::LATITUDE);
+        $lon = new Field('lon', 'longitude', 'angle', false, Headings::LONGITUDE);
+        $h = new Field('h', 'height', 'length', self::Points === $this, Headings::HEIGHT);
+        $code = new Field('code', 'code', 'text', false, Headings::CODE);
 
         return match ($this) {
             self::Control => [
                 $name, $e, $n, $lat, $lon, $h,
-                new Field('held', 'held', 'text', false, ['held', 'fixed', 'hold', 'constraint']),
-                new Field('sd_e', 'sd easting', 'length', false, ['sde', 'sdeasting', 'sdeast', 'sigmae', 'stddeve']),
-                new Field('sd_n', 'sd northing', 'length', false, ['sdn', 'sdnorthing', 'sdnorth', 'sigman', 'stddevn']),
-                new Field('sd_h', 'sd height', 'length', false, ['sdh', 'sdheight', 'sigmah', 'stddevh', 'sdz']),
+                new Field('held', 'held', 'text', false, Headings::HELD),
+                new Field('sd_e', 'sd easting', 'length', false, Headings::SD_E),
+                new Field('sd_n', 'sd northing', 'length', false, Headings::SD_N),
+                new Field('sd_h', 'sd height', 'length', false, Headings::SD_H),
                 $code,
             ],
             self::Points => [$name, $e, $n, $lat, $lon, $h, $code],
             self::TotalStation => [
-                new Field(
-                    'station', 'station', 'text', true,
-                    ['station', 'at', 'from', 'setup', 'instrumentstation', 'standpoint', 'occupied'],
-                ),
-                new Field('set', 'round', 'text', false, ['round', 'set', 'setupid', 'setupno', 'setnumber', 'roundno']),
-                new Field('hi', 'instrument height', 'length', false, ['hi', 'instrumentheight', 'ih', 'heightofinstrument', 'instrument']),
-                new Field('target', 'target', 'text', true, ['target', 'to', 'targetname', 'point', 'sighted', 'targetpoint', 'pointname']),
-                new Field('ht', 'target height', 'length', false, ['ht', 'targetheight', 'th', 'heightoftarget', 'prismheight']),
-                new Field(
-                    'direction', 'direction', 'angle', true,
-                    ['direction', 'horizontaldirection', 'hz', 'horizontal', 'horizontalangle', 'horizontalcircle', 'hcr'],
-                ),
-                new Field(
-                    'zenith', 'zenith angle', 'angle', false,
-                    ['zenith', 'zenithangle', 'za', 'verticalangle', 'v', 'va', 'vertical', 'verticalcircle'],
-                ),
-                new Field(
-                    'distance', 'slope distance', 'length', false,
-                    ['slopedistance', 'distance', 'slope', 'sdist', 'slopedist', 'sdistance'],
-                ),
+                new Field('station', 'station', 'text', true, Headings::STATION),
+                new Field('set', 'round', 'text', false, Headings::ROUND),
+                new Field('face', 'face', 'text', false, Headings::FACE),
+                new Field('hi', 'instrument height', 'length', false, Headings::INSTRUMENT_HEIGHT),
+                new Field('target', 'target', 'text', true, Headings::TARGET),
+                new Field('ht', 'target height', 'length', false, Headings::TARGET_HEIGHT),
+                new Field('direction', 'direction', 'angle', true, Headings::DIRECTION),
+                new Field('zenith', 'zenith angle', 'angle', false, Headings::ZENITH),
+                new Field('distance', 'slope distance', 'length', false, Headings::SLOPE_DISTANCE),
+                new Field('horizontal', 'horizontal distance', 'length', false, Headings::HORIZONTAL_DISTANCE),
                 $code,
             ],
             self::Vectors => [

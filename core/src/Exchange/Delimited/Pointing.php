@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\Delimited;
 
-/** One sight of a total station: direction and zenith angle in degrees as of the first face, slope distance and heights in metres. */
+/**
+ * One sight of a total station: direction and zenith angle in degrees as of the first face, whichever was read; slope distance,
+ * horizontal distance and heights in metres.
+ */
 final readonly class Pointing
 {
     public function __construct(
@@ -18,6 +21,8 @@ final readonly class Pointing
         public ?float $zenith,
         public ?float $distance,
         public string $code,
+        public ?int $face = null,
+        public ?float $horizontal = null,
     ) {
     }
 }

@@ -25,6 +25,9 @@ final class RecordReader
 
     private int $line = 0;
 
+    /** Sights whose zenith angle is of the other face than the one stated. */
+    private int $otherFace = 0;
+
     /** @var list<string> */
     private array $row = [];
 
@@ -80,6 +83,10 @@ final class RecordReader
                 $zeniths[] = $record->zenith;
             }
             $this->records[] = $record;
+        }
+        if ($this->otherFace > 0) {
+            $words = '%d sight(s) state another face than their zenith angle shows; the zenith angle is followed';
+            $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $this->otherFace));
         }
         if (\count($zeniths) >= 3 && Unit::Degree === ($this->mapping->units['zenith'] ?? null)) {
             sort($zeniths);
@@ -192,9 +199,23 @@ final class RecordReader
         if (null !== $zenith && ($zenith <= 0.0 || $zenith >= 360.0 || abs($zenith - 180.0) < 1.0)) {
             throw new RowFault(\sprintf('zenith angle: %s degrees cannot be', $zenith));
         }
-        // The second face reads the direction half a circle on and the zenith back from 360.
+        $horizontal = $this->number('horizontal');
+        if (null !== $horizontal && ($horizontal <= 0.0 || $horizontal > self::LONGEST_SIGHT)) {
+            throw new RowFault(\sprintf('horizontal distance: %s m cannot be', $horizontal));
+        }
+        $face = $this->face();
+        // The second face reads the direction half a circle on and the zenith back from 360. Where a zenith angle is there it
+        // says which face was read, whatever the column says: some instruments turn what they write back to the first.
         if (null !== $zenith && $zenith > 180.0) {
             $zenith = 360.0 - $zenith;
+            $direction -= 180.0;
+            if (1 === $face) {
+                ++$this->otherFace;
+            }
+            $face = 2;
+        } elseif (null !== $zenith && 2 === $face) {
+            ++$this->otherFace;
+        } elseif (null === $zenith && 2 === $face) {
             $direction -= 180.0;
         }
         $direction = fmod(fmod($direction, 360.0) + 360.0, 360.0);
@@ -203,8 +224,21 @@ final class RecordReader
 
         return new Pointing(
             $this->line, $carried['station'], $carried['set'], $target, $carried['hi'], $ht, $direction, $zenith,
-            $distance, $code,
+            $distance, $code, $face, $horizontal,
         );
+    }
+
+    /** Which face of the instrument was read, null where the file does not say. */
+    private function face(): ?int
+    {
+        $word = strtolower($this->text('face'));
+
+        return match (true) {
+            '' === $word => null,
+            \in_array($word, ['1', 'i', 'l', 'left', 'f1', 'fl', 'cl', 'cd', 'direct', 'links'], true) => 1,
+            \in_array($word, ['2', 'ii', 'r', 'right', 'f2', 'fr', 'cr', 'ci', 'reverse', 'rechts'], true) => 2,
+            default => throw new RowFault(\sprintf('face: "%s" is not understood; write 1 or 2', mb_substr($word, 0, 20))),
+        };
     }
 
     /** Decimal degrees of a latitude or longitude, which may carry the letter of its half of the earth: 12 34 56.7 W. */

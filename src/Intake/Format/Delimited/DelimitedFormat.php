@@ -9,6 +9,7 @@ use App\Intake\Format\Reading;
 use App\Survey\SurveyFile;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
+use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\Mapping;
 
 /** Text in columns with headings: control, points, pointings, vectors. Takes whatever no other format is surer of. */
@@ -23,13 +24,13 @@ final class DelimitedFormat implements FileFormat
 
     public function kindOf(string $path): string
     {
-        return Mapping::guess(self::table($path))->kind->value;
+        return Guess::best(self::table($path))->kind->value;
     }
 
     public function read(string $path, SurveyFile $file): Reading
     {
         $table = self::table($path);
-        $mapping = [] === $file->mapping() ? Mapping::guess($table) : Mapping::fromArray($file->mapping(), $table);
+        $mapping = [] === $file->mapping() ? Guess::best($table) : Mapping::fromArray($file->mapping(), $table);
 
         return new DelimitedReading($table, $mapping);
     }
@@ -39,7 +40,7 @@ final class DelimitedFormat implements FileFormat
         $table = self::table($path);
         // A new kind alone means: find its columns again.
         $kind = FileKind::tryFrom(\is_string($answers['kind'] ?? null) ? $answers['kind'] : '') ?? FileKind::Points;
-        $mapping = isset($answers['columns']) ? Mapping::fromArray($answers, $table) : Mapping::forKind($kind, $table);
+        $mapping = isset($answers['columns']) ? Mapping::fromArray($answers, $table) : Guess::of($kind, $table);
 
         return [$mapping->kind->value, $mapping->toArray()];
     }
