@@ -16,7 +16,6 @@ use App\Survey\Point;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
-use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Fault\UnusableInput;
@@ -70,7 +69,7 @@ final class AcceptFile implements Prepared
             throw new UnusableInput($file->name(), $missing);
         }
         if ([] !== $asked = $reading->unitsAsked()) {
-            throw new UnusableInput($file->name(), \sprintf('say in which unit %s is', $asked[0]));
+            throw new UnusableInput($file->name(), 'answer first: '.$asked[0]->text);
         }
         if ($reading->leftOut() > 0 && !$this->leaveOutBad) {
             $first = $reading->findings()[0];
@@ -103,7 +102,7 @@ final class AcceptFile implements Prepared
     {
         $reading = $this->reading ?? throw new \LogicException('Not prepared.');
         $file = $this->waiting($project);
-        $role = FileKind::Control === $reading->kind() ? Point::CONTROL : Point::SURVEYED;
+        $role = (new ControlRole(Meaning::fromArray($file->meaning())))->role($reading->kind());
         try {
             $this->pointRows->import($project, $journal, $file, $role, $this->known, $this->points);
         } catch (NameTaken $e) {

@@ -17,6 +17,9 @@ final readonly class Meaning
      * @param string $sign    whose sign is changed: "latitude", "longitude", "both" or "none"; empty while not answered
      * @param string $operation name of the transformation chosen; empty takes the best
      * @param bool   $far     that the points lie far from the project is known and meant
+     * @param string $control what a control list is that states neither held nor a standard deviation: "hold", "weight" by
+     *                        sigma, or "information" only; empty while not answered
+     * @param ?float $sigma   standard deviation of each coordinate, metres
      */
     public function __construct(
         public string $frame = 'project',
@@ -26,6 +29,8 @@ final readonly class Meaning
         public bool $far = false,
         public string $sign = '',
         public string $operation = '',
+        public string $control = '',
+        public ?float $sigma = null,
     ) {
     }
 
@@ -61,15 +66,28 @@ final readonly class Meaning
             throw new UnusableInput('/operation', 'is the name of a transformation');
         }
 
-        return new self($frame, $heights, $geoid, $swap, $far, $sign, $operation);
+        $control = $data['control'] ?? '';
+        if (!\in_array($control, ['', 'hold', 'weight', 'information'], true)) {
+            throw new UnusableInput('/control', 'is "hold", "weight" or "information"');
+        }
+        $sigma = $data['sigma'] ?? null;
+        if (null !== $sigma && (!is_numeric($sigma) || !((float) $sigma > 0.0) || (float) $sigma > 100.0)) {
+            throw new UnusableInput('/sigma', 'is a standard deviation in metres, above 0 and at most 100');
+        }
+        if ('weight' === $control && null === $sigma) {
+            throw new UnusableInput('/sigma', 'is needed to weight by');
+        }
+
+        return new self($frame, $heights, $geoid, $swap, $far, $sign, $operation, $control, null === $sigma ? null : (float) $sigma);
     }
 
-    /** @return array<string, string|bool|null> */
+    /** @return array<string, string|bool|float|null> */
     public function toArray(): array
     {
         return [
             'frame' => $this->frame, 'heights' => $this->heights, 'geoid' => $this->geoid, 'swap' => $this->swap,
             'far' => $this->far, 'sign' => $this->sign, 'operation' => $this->operation,
+            'control' => $this->control, 'sigma' => $this->sigma,
         ];
     }
 }

@@ -14,7 +14,7 @@ final readonly class Placement
     /**
      * @param string                $known    "global", or "local" when nothing is known of their place on the earth
      * @param list<PointRecord>     $records  with e, n, h in the project's system, metres
-     * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, sign, far
+     * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, sign, far, order, control
      * @param list<Finding>               $findings
      * @param list<CandidateView>         $ways    transformations to choose among, when the best cannot be used or one was chosen
      * @param string                      $offer   the answer to "sign" that brings the points near
@@ -27,6 +27,15 @@ final readonly class Placement
         public string $offer = '',
         public array $ways = [],
     ) {
+    }
+
+    /**
+     * @param list<PointRecord>     $records
+     * @param array<string, string> $asks
+     */
+    public function with(array $records, array $asks): self
+    {
+        return new self($this->known, $records, $asks, $this->findings, $this->offer, $this->ways);
     }
 
     /** @param list<PointRecord> $records as they stand in the file */

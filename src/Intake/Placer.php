@@ -27,6 +27,23 @@ final class Placer
 
     public function place(Project $project, Reading $reading, Meaning $meaning): Placement
     {
+        $placed = $this->placed($project, $reading, $meaning);
+        $asks = $placed->asks;
+        // Where the points come to lie in the project as they are read, that answers which of the two is the easting.
+        $isSeen = 'global' === $placed->known && null !== $this->references->extent($project) && !isset($asks['swap'], $asks['far']);
+        if ($reading->asksOrder() && !isset($asks['swap']) && (!$isSeen || $project->isPlane())) {
+            $asks = ['order' => 'Which of the two is the easting? Neither headings nor values say.'] + $asks;
+        }
+        $role = new ControlRole($meaning);
+        if (FileKind::Control === $reading->kind() && $role->isAsked($reading->points())) {
+            $asks['control'] = 'These marks state neither held nor a standard deviation. What are they?';
+        }
+
+        return $placed->with($role->applied($reading->kind(), $placed->records), $asks);
+    }
+
+    private function placed(Project $project, Reading $reading, Meaning $meaning): Placement
+    {
         $records = $reading->points();
         $system = $this->references->of($project);
         $isLocal = 'local' === $meaning->frame;

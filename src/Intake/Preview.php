@@ -51,7 +51,7 @@ final class Preview
         $places = new PreviewPlaces($placed->records, $reading->observations(), $known);
         $against = AgainstKnown::findings($placed->records, $reading->observations(), $known);
         $findings = array_merge($this->twice($file), $placed->findings, $reading->findings(), $against);
-        $questions = array_map(static fn (string $what): string => \sprintf('In which unit is %s?', $what), $reading->unitsAsked());
+        $questions = $reading->unitsAsked();
         $errors = \count(array_filter($findings, static fn (Finding $f): bool => Finding::ERROR === $f->severity && null === $f->line));
         $isReady = [] === $questions && [] === $placed->asks && 0 === $errors && $reading->size() > 0;
 
@@ -80,7 +80,7 @@ final class Preview
 
     private function meaning(Project $project, Reading $reading, Meaning $m, Placement $placed): ?MeaningView
     {
-        if (!\in_array($reading->kind(), [FileKind::Control, FileKind::Points], true) || $project->isPlane()) {
+        if (!\in_array($reading->kind(), [FileKind::Control, FileKind::Points], true)) {
             return null;
         }
         $asks = array_map(
@@ -91,7 +91,8 @@ final class Preview
         return new MeaningView(
             $m->frame, $m->heights, $reading->heightsSaid() ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(),
             $m->swap, $m->far, $m->sign,
-            $m->operation, $reading->isGeographic(), $reading->hasHeights(), $asks, $placed->ways,
+            $m->operation, $reading->isGeographic(), $reading->hasHeights(), $m->control, $m->sigma, $project->isPlane(), $asks,
+            $placed->ways,
         );
     }
 

@@ -28,7 +28,7 @@ class SurveyFile implements Journaled
     #[ORM\Column(type: 'json')]
     private array $mapping = [];
 
-    /** @var array<string, string|bool|null> what its coordinates and heights mean, as answered */
+    /** @var array<string, string|bool|float|null> what its coordinates and heights mean, as answered */
     #[ORM\Column(type: 'json', options: ['default' => '[]'])]
     private array $meaning = [];
 
@@ -120,7 +120,7 @@ class SurveyFile implements Journaled
         return $this->mapping;
     }
 
-    /** @return array<string, string|bool|null> */
+    /** @return array<string, string|bool|float|null> */
     public function meaning(): array
     {
         return $this->meaning;
@@ -143,7 +143,7 @@ class SurveyFile implements Journaled
         $this->mapping = $mapping;
     }
 
-    /** @param array<string, string|bool|null> $meaning */
+    /** @param array<string, string|bool|float|null> $meaning */
     public function mean(array $meaning): void
     {
         $this->meaning = $meaning;

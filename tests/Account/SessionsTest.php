@@ -146,7 +146,8 @@ final class SessionsTest extends ApiTestCase
         $desk = $this->browser();
         $this->in($desk);
         self::assertSame(204, $this->ask($desk, 'PUT', '/api/account/preferences/table.observations', ['hidden' => ['sd']]));
-        self::assertSame(204, $this->ask($desk, 'PUT', '/api/account/preferences/table.observations', ['hidden' => ['at'], 'widths' => ['to' => 90]]));
+        $again = ['hidden' => ['at'], 'widths' => ['to' => 90]];
+        self::assertSame(204, $this->ask($desk, 'PUT', '/api/account/preferences/table.observations', $again));
         self::assertSame(200, $this->ask($desk, 'GET', '/api/account/preferences'));
         self::assertJsonStringEqualsJsonString(
             '{"table.observations": {"hidden": ["at"], "widths": {"to": 90}}}', (string) $desk->getResponse()->getContent(),

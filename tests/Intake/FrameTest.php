@@ -142,7 +142,7 @@ final class FrameTest extends ApiTestCase
     {
         $this->call('PUT', '/reference', ['reference' => 'plane', 'heights' => 'local'], 200);
         $file = $this->bring('p.csv', "point,easting [m],northing [m],height [m]\nP,50,50,1\n");
-        self::assertNull($file['meaning'], 'Nothing is asked.');
+        self::assertSame([true, []], [$file['meaning']['plane'], $file['meaning']['asks']], 'Nothing is asked.');
         self::assertTrue($file['acceptable']);
         self::assertStringContainsString('give the project a system first', $this->bringAs(
             "point,easting [m],northing [m],height [m]\nQ,493612.345,6028050.5,221.25\n",

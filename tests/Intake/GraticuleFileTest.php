@@ -137,7 +137,7 @@ final class GraticuleFileTest extends ApiTestCase
             'PUT', "/intake/{$both['id']}/mapping",
             ['kind' => 'points', 'columns' => $columns, 'units' => ['h' => 'm']], 200,
         );
-        self::assertSame(['In which unit is latitude?', 'In which unit is longitude?'], $changed['questions']);
+        self::assertSame([['lat', 'lon']], array_column($changed['questions'], 'fields'));
     }
 
     public function testAPlaneProjectTakesNone(): void

@@ -48,10 +48,13 @@ final class IntakeTest extends ApiTestCase
     public function testUnitsAreAskedWhereTheHeadingIsSilent(): void
     {
         $preview = $this->bring('feet.csv', "point,easting,northing,height,code\nA,1000,2000,10,X\nB,1100,2000,11,X\n");
-        self::assertSame(['In which unit is easting?', 'In which unit is northing?', 'In which unit is height?'], $preview['questions']);
+        self::assertSame([[
+            'text' => 'In which unit are the lengths (easting, northing, height)?', 'fields' => ['e', 'n', 'h'],
+            'units' => ['m', 'mm', 'cm', 'ft', 'ftUS'], 'offer' => 'm', 'why' => 'the project uses it',
+        ]], $preview['questions']);
         self::assertFalse($preview['acceptable']);
         $refused = $this->post("/intake/{$preview['id']}/accept", [], 422);
-        self::assertStringContainsString('say in which unit easting is', $refused['detail']);
+        self::assertStringContainsString('In which unit are the lengths (easting, northing, height)?', $refused['detail']);
 
         $columns = array_column(array_filter($preview['fields'], static fn (array $f): bool => null !== $f['column']), 'column', 'key');
         $answered = $this->call(
@@ -71,8 +74,8 @@ final class IntakeTest extends ApiTestCase
 
     public function testColumnsCanBeCorrected(): void
     {
-        $preview = $this->bring('odd.csv', "nr;rechts [m];hoch [m];z [m]\n1;10,5;20,25;3,125\n2;11,5;21,25;4,125\n3;1;2;3\n");
-        self::assertContains('no column for point; choose one', array_column($preview['findings'], 'message'));
+        $preview = $this->bring('odd.csv', "wie;wohin [m];rauf [m];hinan [m]\n1;10,5;20,25;3,125\n2;11,5;21,25;4,125\n3;1;2;3\n");
+        self::assertContains('order', array_column($preview['meaning']['asks'], 'key'), 'Told by the values, and not for sure.');
         $preview = $this->call(
             'PUT',
             "/intake/{$preview['id']}/mapping",

@@ -134,6 +134,8 @@ export interface MeaningRequest {
   far?: boolean;
   sign?: string;
   operation?: string;
+  control?: string;
+  sigma?: number | null;
 }
 
 /** A question about a waiting file. Key: heights, geoid, swap, sign or far; offer is the answer a yes gives to sign. */
@@ -148,9 +150,10 @@ export interface ColumnView {
   index: number;
   heading: string;
   samples: string[];
+  used: boolean;
 }
 
-/** What a kind of file says, where it was found, and in which unit. Unit is null where it must be answered. */
+/** What a kind of file says, where it was found, and in which unit. Unit is null where it must be answered; level and why say how sure it is. */
 export interface FieldView {
   key: string;
   label: string;
@@ -159,6 +162,8 @@ export interface FieldView {
   column: number | null;
   unit: string | null;
   units: string[];
+  level: string;
+  why: string;
 }
 
 /** A file of the project. */
@@ -195,7 +200,7 @@ export interface KindView {
   label: string;
 }
 
-/** What a file's coordinates and heights are taken to mean; said is what the heading of its height column says. */
+/** What a file's coordinates and heights are taken to mean; said is what the heading of its height column says; sigma in metres. */
 export interface MeaningView {
   frame: string;
   heights: string;
@@ -207,6 +212,9 @@ export interface MeaningView {
   operation: string;
   geographic: boolean;
   hasHeights: boolean;
+  control: string;
+  sigma: number | null;
+  plane: boolean;
   asks: AskView[];
   ways: CandidateView[];
 }
@@ -233,7 +241,7 @@ export interface PreviewView {
   leftOut: number;
   findings: FindingView[];
   findingCount: number;
-  questions: string[];
+  questions: UnitAskView[];
   extent: number[] | null;
   points: PlacedPoint[];
   pointCount: number;
@@ -247,6 +255,15 @@ export interface PreviewView {
 export interface SourceLine {
   line: number;
   text: string;
+}
+
+/** A unit that stands nowhere in the file: asked once for all columns it would answer, with the likely answer and why it is that. */
+export interface UnitAskView {
+  text: string;
+  fields: string[];
+  units: string[];
+  offer: string;
+  why: string;
 }
 
 /** A job. State: queued, running, done, failed or cancelled. Progress 0 to 1. */

@@ -6,6 +6,7 @@ namespace App\Intake\Format;
 
 use App\Intake\View\ColumnView;
 use App\Intake\View\FieldView;
+use App\Intake\View\UnitAskView;
 use App\Survey\ImportedObservation;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
@@ -37,8 +38,11 @@ interface Reading
     /** What is missing before anything can be read, in words; null when nothing is. */
     public function missing(): ?string;
 
-    /** @return list<string> what is asked, as it stands in a sentence after "say in which unit ... is" */
+    /** @return list<UnitAskView> one for each kind of quantity whose unit stands nowhere */
     public function unitsAsked(): array;
+
+    /** Whether it must be asked which of the two plan columns is the easting. */
+    public function asksOrder(): bool;
 
     /** Whether places are latitudes and longitudes. */
     public function isGeographic(): bool;

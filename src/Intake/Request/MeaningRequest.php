@@ -22,6 +22,9 @@ final readonly class MeaningRequest
         public string $sign = '',
         #[Assert\Length(max: 400)]
         public string $operation = '',
+        #[Assert\Choice(['', 'hold', 'weight', 'information'])]
+        public string $control = '',
+        public ?float $sigma = null,
     ) {
     }
 }

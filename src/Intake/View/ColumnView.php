@@ -14,6 +14,7 @@ final readonly class ColumnView
         public int $index,
         public string $heading,
         public array $samples,
+        public bool $used,
     ) {
     }
 }

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Intake\View;
 
-/** What a kind of file says, where it was found, and in which unit. Unit is null where it must be answered. */
+/**
+ * What a kind of file says, where it was found, and in which unit. Unit is null
+ * where it must be answered; level and why say how sure it is.
+ */
 final readonly class FieldView
 {
     /**
@@ -18,6 +21,8 @@ final readonly class FieldView
         public ?int $column,
         public ?string $unit,
         public array $units,
+        public string $level,
+        public string $why,
     ) {
     }
 }

@@ -6,7 +6,7 @@ namespace App\Intake\View;
 
 use App\Reference\View\CandidateView;
 
-/** What a file's coordinates and heights are taken to mean; said is what the heading of its height column says. */
+/** What a file's coordinates and heights are taken to mean; said is what the heading of its height column says; sigma in metres. */
 final readonly class MeaningView
 {
     /**
@@ -24,6 +24,9 @@ final readonly class MeaningView
         public string $operation,
         public bool $geographic,
         public bool $hasHeights,
+        public string $control,
+        public ?float $sigma,
+        public bool $plane,
         public array $asks,
         public array $ways,
     ) {

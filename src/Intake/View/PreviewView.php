@@ -13,7 +13,7 @@ final readonly class PreviewView
      * @param list<FieldView> $fields
      * @param array<string, int> $counts
      * @param list<FindingView> $findings
-     * @param list<string> $questions
+     * @param list<UnitAskView> $questions units that stand nowhere
      * @param ?list<float> $extent
      * @param list<PlacedPoint> $points some of them where there are thousands; pointCount says how many there are
      * @param list<list<int>> $rays

@@ -9,6 +9,8 @@ use Mensura\Quantity\Unit;
 /** Reads the meaning of a file's columns from its headings, held against its values; without headings, from the values alone. */
 final class Guess
 {
+    private const LEAST_SCORE = 0.3;
+
     /** @var array<int, ColumnValues> */
     private array $values = [];
 
@@ -43,7 +45,8 @@ final class Guess
         }
         \assert(null !== $best);
 
-        return $best;
+        // Headings that say nothing of what is needed are as good as none.
+        return $bestScore < self::LEAST_SCORE ? (new self($table))->byValues(FileKind::Points) : $best;
     }
 
     public static function of(FileKind $kind, DelimitedTable $table): Mapping

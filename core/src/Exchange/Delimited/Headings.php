@@ -12,7 +12,10 @@ namespace Mensura\Exchange\Delimited;
 final class Headings
 {
     /** What a height is above, where the heading says so. */
-    public const ELLIPSOIDAL = ['ellipsoidalheight', 'heightellipsoidal', 'ellipsoidheight', 'hellipsoidal', 'ellheight', 'ellipsoidischehoehe', 'hell'];
+    public const ELLIPSOIDAL = [
+        'ellipsoidalheight', 'heightellipsoidal', 'ellipsoidheight', 'hellipsoidal', 'ellheight',
+        'ellipsoidischehoehe', 'hell',
+    ];
     public const ORTHOMETRIC = [
         'orthometricheight', 'heightorthometric', 'horthometric', 'heightabovegeoid', 'levelledheight', 'orthometrischehoehe',
     ];
@@ -23,10 +26,12 @@ final class Headings
         'no', 'nr', 'num', 'p',
     ];
     public const EASTING = [
-        'e', 'easting', 'eastings', 'east', 'rechts', 'rechtswert', 'rw', 'ost', 'ostwert', 'este', 'est', 'ecoordinate', 'ekoordinate', ...self::X,
+        'e', 'easting', 'eastings', 'east', 'rechts', 'rechtswert', 'rw', 'ost', 'ostwert', 'este', 'est',
+        'ecoordinate', 'ekoordinate', ...self::X,
     ];
     public const NORTHING = [
-        'n', 'northing', 'northings', 'north', 'hoch', 'hochwert', 'hw', 'nord', 'nordwert', 'norte', 'ncoordinate', 'nkoordinate', ...self::Y,
+        'n', 'northing', 'northings', 'north', 'hoch', 'hochwert', 'hw', 'nord', 'nordwert', 'norte', 'ncoordinate',
+        'nkoordinate', ...self::Y,
     ];
     /** X and Y are easting and northing in some countries and the other way round in others. */
     public const X = ['x', 'xcoordinate', 'xcoord', 'xkoordinate', 'coordx'];
@@ -57,7 +62,8 @@ final class Headings
         'hauteurinstrument', 'alturainstrumento', 'instrument',
     ];
     public const TARGET = [
-        'target', 'to', 'targetname', 'point', 'sighted', 'targetpoint', 'pointname', 'ziel', 'zielpunkt', 'zp', 'vise', 'visado', 'foresight',
+        'target', 'to', 'targetname', 'point', 'sighted', 'targetpoint', 'pointname', 'ziel', 'zielpunkt', 'zp',
+        'vise', 'visado', 'foresight',
         'pt', 'punkt', 'pkt', 'pnr', 'ptnr', 'ptno', 'no', 'nr', 'name', 'id', 'p',
     ];
     public const TARGET_HEIGHT = [
@@ -65,21 +71,28 @@ final class Headings
         'signalhoehe', 'reflektorhoehe', 'prismenhoehe', 'hauteurprisme', 'alturaprisma', 'hp',
     ];
     public const DIRECTION = [
-        'direction', 'horizontaldirection', 'hz', 'horizontal', 'horizontalangle', 'horizontalcircle', 'hcr', 'ha', 'har', 'hzangle', 'richtung',
+        'direction', 'horizontaldirection', 'hz', 'horizontal', 'horizontalangle', 'horizontalcircle', 'hcr', 'ha',
+        'har', 'hzangle', 'richtung',
         'hzwinkel', 'hzrichtung', 'horizontalrichtung', 'horizontalwinkel', 'dir', 'anglehorizontal', 'angulohorizontal', 'ah',
     ];
     public const ZENITH = [
-        'zenith', 'zenithangle', 'za', 'zenitwinkel', 'zenitdistanz', 'zenit', 'zd', 'verticalangle', 'vertical', 'verticalcircle', 'va', 'v', 'vz',
+        'zenith', 'zenithangle', 'za', 'zenitwinkel', 'zenitdistanz', 'zenit', 'zd', 'verticalangle', 'vertical',
+        'verticalcircle', 'va', 'v', 'vz',
         'vertikalwinkel', 'vwinkel', 'anglezenithal', 'anglevertical', 'angulocenital', 'angulovertical', 'av',
     ];
     public const SLOPE_DISTANCE = [
-        'slopedistance', 'sd', 'slope', 'sdist', 'slopedist', 'sdistance', 'distance', 'schraegstrecke', 'schraegdistanz', 'strecke', 'distanz',
+        'slopedistance', 'sd', 'slope', 'sdist', 'slopedist', 'sdistance', 'distance', 'schraegstrecke',
+        'schraegdistanz', 'strecke', 'distanz',
         'distanceinclinee', 'distanciainclinada', 'dist', 'ds', 's', 'd',
     ];
     public const HORIZONTAL_DISTANCE = [
-        'horizontaldistance', 'hd', 'hdist', 'hdistance', 'horizontalstrecke', 'horizontaldist', 'distancehorizontale', 'distanciahorizontal', 'dhz',
+        'horizontaldistance', 'hd', 'hdist', 'hdistance', 'horizontalstrecke', 'horizontaldist',
+        'distancehorizontale', 'distanciahorizontal', 'dhz',
     ];
 
     /** Words so short or so widely used that the values have to agree. */
-    public const WEAK = ['p', 'no', 'nr', 'num', 'id', 'st', 'x', 'y', 'z', 's', 'd', 'v', 'e', 'se', 'sn', 'sh', 'sx', 'sy', 'sz', 'fl', 'art', 'note'];
+    public const WEAK = [
+        'p', 'no', 'nr', 'num', 'id', 'st', 'x', 'y', 'z', 's', 'd', 'v', 'e', 'se', 'sn', 'sh', 'sx', 'sy', 'sz',
+        'fl', 'art', 'note',
+    ];
 }

@@ -35,11 +35,13 @@ final class Plausibility
 
         return match ($field->key) {
             'zenith' => self::againstZenith($middle),
-            'direction' => $least < -400.0 || $greatest > 720.0 ? \sprintf('no circle reads %s', $greatest > 720.0 ? $greatest : $least) : null,
+            'direction' => $least < -400.0
+                || $greatest > 720.0 ? \sprintf('no circle reads %s', $greatest > 720.0 ? $greatest : $least) : null,
             'lat' => max(abs($least), abs($greatest)) > 100.0 ? 'no latitude is beyond 90 degrees' : null,
             'lon' => max(abs($least), abs($greatest)) > 400.0 ? 'no longitude is beyond 360 degrees' : null,
             'distance', 'horizontal' => $least < 0.0 ? 'distances are not negative' : null,
-            'hi', 'ht' => null !== $unit && abs($middle) > self::TALLEST ? \sprintf('%.1f m is too tall for a tripod or pole', $middle) : null,
+            'hi',
+            'ht' => null !== $unit && abs($middle) > self::TALLEST ? \sprintf('%.1f m is too tall for a tripod or pole', $middle) : null,
             'e', 'n' => $values->range() * $factor > self::WIDEST_SURVEY ? 'the values spread over more than 1000 km' : null,
             'h' => abs($middle) > self::HIGHEST ? \sprintf('a height of %.0f cannot be', $middle) : null,
             'sd_e', 'sd_n', 'sd_h' => $least < 0.0 ? 'a standard deviation is not negative' : null,

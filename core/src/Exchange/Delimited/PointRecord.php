@@ -31,6 +31,17 @@ final class PointRecord
         return new self($this->line, $this->name, $e, $n, $this->lat, $this->lon, $h, $this->code, $this->held, $this->sd);
     }
 
+    /**
+     * The same point held or weighted otherwise.
+     *
+     * @param string                        $held components held, of "enh"
+     * @param array{?float, ?float, ?float} $sd   metres
+     */
+    public function fixed(string $held, array $sd): self
+    {
+        return new self($this->line, $this->name, $this->e, $this->n, $this->lat, $this->lon, $this->h, $this->code, $held, $sd);
+    }
+
     /** The same point with other degrees. */
     public function atDegrees(?float $lat, ?float $lon): self
     {

@@ -6,7 +6,10 @@ namespace Mensura\Exchange\Delimited;
 
 use Mensura\Quantity\Unit;
 
-/** One question that answers every column of a file whose unit is silent: lengths, angles, precisions or variances; and the likely answer. */
+/**
+ * One question that answers every column of a file whose unit is silent: lengths, angles, precisions or variances; and
+ * the likely answer.
+ */
 final readonly class UnitOffer
 {
     private const WORDS = ['length' => 'lengths', 'angle' => 'angles', 'precision' => 'standard deviations', 'variance' => 'variances'];
@@ -56,7 +59,9 @@ final readonly class UnitOffer
         foreach ($fields as $field) {
             $values = ColumnValues::of($table, $mapping->columns[$field->key]);
             if ('zenith' === $field->key && null !== $middle = $values->median()) {
-                foreach ([[97.0, 103.0, Unit::Gon], [297.0, 303.0, Unit::Gon], [87.0, 93.0, null], [267.0, 273.0, null]] as [$from, $to, $unit]) {
+                foreach ([
+                    [97.0, 103.0, Unit::Gon], [297.0, 303.0, Unit::Gon], [87.0, 93.0, null], [267.0, 273.0, null],
+                ] as [$from, $to, $unit]) {
                     if ($middle > $from && $middle < $to) {
                         $unit ??= $values->looksPacked() ? Unit::PackedDegree : Unit::Degree;
 
@@ -110,6 +115,8 @@ final readonly class UnitOffer
     {
         $middle = (float) ColumnValues::of($table, $mapping->columns[$fields[0]->key])->median();
 
-        return $middle >= 0.5 ? [Unit::Millimetre, \sprintf('they are about %s', $middle)] : [Unit::Metre, \sprintf('they are about %s', $middle)];
+        return $middle >= 0.5 ? [Unit::Millimetre, \sprintf('they are about %s', $middle)] : [
+            Unit::Metre, \sprintf('they are about %s', $middle),
+        ];
     }
 }

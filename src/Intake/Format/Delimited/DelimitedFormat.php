@@ -11,6 +11,7 @@ use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Guess;
 use Mensura\Exchange\Delimited\Mapping;
+use Mensura\Quantity\Unit;
 
 /** Text in columns with headings: control, points, pointings, vectors. Takes whatever no other format is surer of. */
 final class DelimitedFormat implements FileFormat
@@ -32,7 +33,7 @@ final class DelimitedFormat implements FileFormat
         $table = self::table($path);
         $mapping = [] === $file->mapping() ? Guess::best($table) : Mapping::fromArray($file->mapping(), $table);
 
-        return new DelimitedReading($table, $mapping);
+        return new DelimitedReading($table, $mapping, Unit::tryFrom((string) ($file->project()->units()['length'] ?? '')) ?? Unit::Metre);
     }
 
     public function understand(string $path, array $answers): array

@@ -7,6 +7,7 @@ namespace App\Intake\Format\Delimited;
 use App\Intake\Format\Reading;
 use App\Intake\View\ColumnView;
 use App\Intake\View\FieldView;
+use App\Intake\View\UnitAskView;
 use App\Survey\ImportedObservation;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\Field;
@@ -15,6 +16,7 @@ use Mensura\Exchange\Delimited\Mapping;
 use Mensura\Exchange\Delimited\Pointing;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Exchange\Delimited\RecordReader;
+use Mensura\Exchange\Delimited\UnitOffer;
 use Mensura\Exchange\Delimited\VectorRecord;
 use Mensura\Quantity\Unit;
 
@@ -25,7 +27,8 @@ final readonly class DelimitedReading implements Reading
 
     private RecordReader $reader;
 
-    public function __construct(private DelimitedTable $table, private Mapping $mapping)
+    /** @param Unit $usual length of the project */
+    public function __construct(private DelimitedTable $table, private Mapping $mapping, private Unit $usual)
     {
         $this->reader = RecordReader::read($table, $mapping);
     }
@@ -59,7 +62,7 @@ final readonly class DelimitedReading implements Reading
                     static fn (Pointing $r): string => $r->station."\0".$r->set, $this->pointings(),
                 ))),
                 'pointings' => \count($records), 'targets' => $distinct('target'),
-                'distances' => \count(array_filter(array_column($records, 'distance'))),
+                'distances' => \count(array_filter([...array_column($records, 'distance'), ...array_column($records, 'horizontal')])),
             ],
         };
     }
@@ -86,15 +89,19 @@ final readonly class DelimitedReading implements Reading
             if (!$r instanceof Pointing) {
                 continue;
             }
-            yield new ImportedObservation($r->line, 'direction', $r->set, $r->station, $r->target, $r->direction);
+            $sight = static fn (string $kind, float $value): ImportedObservation => new ImportedObservation(
+                $r->line, $kind, $r->set, $r->station, $r->target, $value, hi: 'direction' === $kind ? 0.0 : $r->hi,
+                ht: 'direction' === $kind ? 0.0 : $r->ht, face: $r->face,
+            );
+            yield $sight('direction', $r->direction);
             if (null !== $r->zenith) {
-                yield new ImportedObservation($r->line, 'zenith', $r->set, $r->station, $r->target, $r->zenith, hi: $r->hi, ht: $r->ht);
+                yield $sight('zenith', $r->zenith);
             }
             if (null !== $r->distance) {
-                yield new ImportedObservation(
-                    $r->line, 'slope-distance', $r->set, $r->station, $r->target, $r->distance, hi: $r->hi,
-                    ht: $r->ht,
-                );
+                yield $sight('slope-distance', $r->distance);
+            }
+            if (null !== $r->horizontal) {
+                yield $sight('horizontal-distance', $r->horizontal);
             }
         }
     }
@@ -118,7 +125,18 @@ final readonly class DelimitedReading implements Reading
 
     public function unitsAsked(): array
     {
-        return array_map(static fn (Field $f): string => $f->label, $this->mapping->questions());
+        $names = static fn (UnitOffer $o): string => implode(', ', array_map(static fn (Field $f): string => $f->label, $o->fields));
+
+        return array_map(static fn (UnitOffer $o): UnitAskView => new UnitAskView(
+            \sprintf('In which unit are the %s (%s)?', $o->words(), $names($o)),
+            array_map(static fn (Field $f): string => $f->key, $o->fields),
+            array_map(static fn (Unit $u): string => $u->value, Unit::of($o->fields[0]->quantity)), $o->unit->value, $o->why,
+        ), UnitOffer::all($this->table, $this->mapping, $this->usual));
+    }
+
+    public function asksOrder(): bool
+    {
+        return $this->mapping->asksOrder;
     }
 
     public function isGeographic(): bool
@@ -144,11 +162,14 @@ final readonly class DelimitedReading implements Reading
     public function columns(): array
     {
         $shown = \array_slice($this->table->rows, 0, self::SHOWN_ROWS);
+        $unused = array_flip($this->mapping->unused($this->table));
 
         return array_map(
             static fn (
                 int $i, string $heading,
-            ): ColumnView => new ColumnView($i, $heading, array_map(static fn (array $row): string => $row[$i] ?? '', $shown)),
+            ): ColumnView => new ColumnView(
+                $i, $heading, array_map(static fn (array $row): string => $row[$i] ?? '', $shown), !isset($unused[$i]),
+            ),
             array_keys($this->table->header), $this->table->header,
         );
     }
@@ -158,6 +179,7 @@ final readonly class DelimitedReading implements Reading
         return array_map(fn (Field $f): FieldView => new FieldView(
             $f->key, $f->label, $f->quantity, $this->mapping->requires($f), $this->mapping->columns[$f->key] ?? null,
             ($this->mapping->units[$f->key] ?? null)?->value, array_map(static fn (Unit $u): string => $u->value, Unit::of($f->quantity)),
+            ($this->mapping->evidence[$f->key] ?? null)->level ?? '', ($this->mapping->evidence[$f->key] ?? null)->why ?? '',
         ), $this->mapping->kind->fields());
     }
 

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use App\Survey\Point;
+use Mensura\Exchange\Delimited\FileKind;
+use Mensura\Exchange\Delimited\PointRecord;
+
+/** What the marks of a control list are to the network, where the list itself does not say. */
+final readonly class ControlRole
+{
+    public function __construct(private Meaning $meaning)
+    {
+    }
+
+    /** @param list<PointRecord> $records */
+    public function isAsked(array $records): bool
+    {
+        return '' === $this->meaning->control && [] !== $records && self::isSilent($records);
+    }
+
+    /**
+     * @param list<PointRecord> $records
+     *
+     * @return list<PointRecord> held or weighted as answered
+     */
+    public function applied(FileKind $kind, array $records): array
+    {
+        if (FileKind::Control !== $kind || !self::isSilent($records)) {
+            return $records;
+        }
+        $sigma = $this->meaning->sigma;
+
+        return match ($this->meaning->control) {
+            'hold' => array_map(
+                static fn (PointRecord $r): PointRecord => $r->fixed(null === $r->h ? 'en' : 'enh', [null, null, null]), $records,
+            ),
+            'weight' => array_map(
+                static fn (PointRecord $r): PointRecord => $r->fixed('', [$sigma, $sigma, null === $r->h ? null : $sigma]), $records,
+            ),
+            default => $records,
+        };
+    }
+
+    /** Marks that are for information only are points like others: nothing draws or uses them as control. */
+    public function role(FileKind $kind): string
+    {
+        return FileKind::Control === $kind && 'information' !== $this->meaning->control ? Point::CONTROL : Point::SURVEYED;
+    }
+
+    /** @param list<PointRecord> $records */
+    private static function isSilent(array $records): bool
+    {
+        foreach ($records as $r) {
+            if ('' !== $r->held || [] !== array_filter($r->sd)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+}
