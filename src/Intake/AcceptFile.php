@@ -6,6 +6,7 @@ namespace App\Intake;
 
 use App\Intake\Format\Formats;
 use App\Intake\Format\Reading;
+use App\Intake\Memory\RememberedMappingRepository;
 use App\Ledger\Journal;
 use App\Ledger\Prepared;
 use App\Project\Project;
@@ -41,6 +42,7 @@ final class AcceptFile implements Prepared
         private readonly ObservationRepository $observations,
         private readonly Formats $formats,
         private readonly Placer $placer,
+        private readonly RememberedMappingRepository $memories,
         private readonly int $file,
         private readonly bool $leaveOutBad,
     ) {
@@ -109,6 +111,7 @@ final class AcceptFile implements Prepared
             throw new UnusableInput(\sprintf('%s line %d', $file->name(), $e->atLine), $e->getMessage());
         }
         $this->observations->import($project, $journal, $file, $reading->observations());
+        $this->remember($project, $file, $reading);
         $file->read($reading->kind()->value, $reading->kept());
         $file->accept($reading->size(), $reading->leftOut(), $journal->at);
         $meaning = Meaning::fromArray($file->meaning());
@@ -117,6 +120,19 @@ final class AcceptFile implements Prepared
             'file' => $file->name(), 'sha256' => $file->sha256(), 'counts' => $reading->counts(), 'leftOut' => $reading->leftOut(),
             'mapping' => $reading->kept(), 'meaning' => $meaning->toArray(),
         ];
+    }
+
+    /** What was chosen by hand is there for the next file with such headings. */
+    private function remember(Project $project, SurveyFile $file, Reading $reading): void
+    {
+        if ([] === $file->mapping() || isset($file->mapping()['memory'])) {
+            return;
+        }
+        $shape = $this->formats->shape($file->sha256(), $file->name());
+        if ('' !== $shape) {
+            $label = \sprintf('%s like %s', $reading->kind()->label(), mb_substr($file->name(), 0, 40));
+            $this->memories->remember($project, $file->author(), $shape, $label, $reading->kind()->value, $reading->kept());
+        }
     }
 
     private function say(SurveyFile $file, Reading $reading, Meaning $meaning): void

@@ -28,7 +28,7 @@ final class AgainstKnown
     private function __construct(private readonly KnownPlaces $known)
     {
         foreach ($known->names() as $name) {
-            $this->plain[self::plain($name)][] = $name;
+            $this->plain[PlainName::of($name)][] = $name;
         }
     }
 
@@ -77,7 +77,7 @@ final class AgainstKnown
             return;
         }
         $this->asked[$name] = true;
-        $alike = $this->plain[self::plain($name)] ?? [];
+        $alike = $this->plain[PlainName::of($name)] ?? [];
         if ([] !== $alike) {
             $words = '%s is new, but looks like %s; rename one of them if they are one mark';
             $this->warn($line, \sprintf($words, $name, implode(', ', $alike)));
@@ -108,11 +108,5 @@ final class AgainstKnown
     private function warn(int $line, string $words): void
     {
         $this->findings[] = new Finding(Finding::WARNING, $line, $words);
-    }
-
-    /** KT1, KT01 and kt-1 are alike. */
-    private static function plain(string $name): string
-    {
-        return (string) preg_replace(['/[^a-z0-9]/', '/(?<![0-9])0+(?=[0-9])/'], '', strtolower($name));
     }
 }

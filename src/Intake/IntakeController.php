@@ -8,8 +8,10 @@ use App\Api\Download;
 use App\Api\Id;
 use App\Api\Problem;
 use App\Api\Upload;
+use App\Intake\Names\NameList;
 use App\Intake\Request\AcceptRequest;
 use App\Intake\Request\MeaningRequest;
+use App\Intake\Request\NamesRequest;
 use App\Intake\View\FileView;
 use App\Intake\View\IntakeView;
 use App\Ledger\Desk;
@@ -62,6 +64,32 @@ final class IntakeController
         $file = $this->files->newestOf($project, $receive->sha256) ?? throw new NotFoundHttpException('The file was discarded meanwhile.');
 
         return $this->previewOf($project, $file, 201);
+    }
+
+    /** The files of a zip, one entry of the ledger. */
+    #[Route('/zip', methods: 'POST')]
+    public function archive(#[Changes] Project $project, Request $request): JsonResponse
+    {
+        $upload = Upload::of($request);
+        $this->once($project, $this->operations->archive($upload->name, $upload->path, $this->desk->member()));
+
+        return $this->list($project);
+    }
+
+    /** Names of all waiting files that may be another mark's. */
+    #[Route('/names', methods: 'GET')]
+    public function names(#[Reads] Project $project, NameList $names): JsonResponse
+    {
+        return new JsonResponse($names->of($project));
+    }
+
+    #[Route('/{file'.Id::NUMBER.'}/names', methods: 'PUT')]
+    public function call(#[Changes] Project $project, int $file, #[MapRequestPayload] NamesRequest $request): JsonResponse
+    {
+        $names = array_column($request->names, 'to', 'from');
+        $this->once($project, $this->operations->call($this->file($project, $file)->id(), array_map(trim(...), $names)));
+
+        return $this->show($project, $file);
     }
 
     #[Route('/{file'.Id::NUMBER.'}', methods: 'GET')]

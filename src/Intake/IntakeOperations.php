@@ -6,11 +6,13 @@ namespace App\Intake;
 
 use App\Account\User;
 use App\Intake\Format\Formats;
+use App\Intake\Memory\RememberedMappingRepository;
 use App\Store\FileStore;
 use App\Survey\ObservationRepository;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
+use Mensura\Fault\UnusableInput;
 
 /** Makes the operations of Intake. */
 final class IntakeOperations
@@ -22,12 +24,35 @@ final class IntakeOperations
         private readonly FileStore $store,
         private readonly Formats $formats,
         private readonly Placer $placer,
+        private readonly RememberedMappingRepository $memories,
     ) {
     }
 
     public function receive(string $name, string $bytes, User $author): ReceiveFile
     {
-        return new ReceiveFile($this->files, $this->store, $this->formats, $name, $this->store->put($bytes), $author->id());
+        $hash = $this->store->put($bytes);
+
+        return new ReceiveFile($this->files, $this->store, $this->formats, $name, $hash, $author->id(), $this->memories);
+    }
+
+    /** @throws UnusableInput */
+    public function archive(string $name, string $path, User $author): ReceiveArchive
+    {
+        $files = [];
+        foreach (Archive::files($path, $name) as $file => $bytes) {
+            $files[] = $this->receive($file, $bytes, $author);
+        }
+        \assert([] !== $files);
+
+        return new ReceiveArchive($name, $files);
+    }
+
+    /** @param array<string, string> $names */
+    public function call(int $file, array $names): UnderstandFile
+    {
+        $call = static fn (SurveyFile $f) => $f->call($names + $f->names());
+
+        return new UnderstandFile($this->files, $file, 'name-file', 'Said what names of %s stand for', $call);
     }
 
     /** @param array<mixed> $answers */
@@ -48,7 +73,9 @@ final class IntakeOperations
 
     public function accept(int $file, bool $leaveOutBad): AcceptFile
     {
-        return new AcceptFile($this->files, $this->points, $this->observations, $this->formats, $this->placer, $file, $leaveOutBad);
+        return new AcceptFile(
+            $this->files, $this->points, $this->observations, $this->formats, $this->placer, $this->memories, $file, $leaveOutBad,
+        );
     }
 
     public function discard(int $file): DiscardFile

@@ -6,10 +6,12 @@ namespace App\Intake;
 
 use App\Intake\Format\Formats;
 use App\Intake\Format\Reading;
+use App\Intake\Memory\RememberedMappingRepository;
 use App\Intake\View\AskView;
 use App\Intake\View\FindingView;
 use App\Intake\View\KindView;
 use App\Intake\View\MeaningView;
+use App\Intake\View\MemoryView;
 use App\Intake\View\PreviewView;
 use App\Project\Project;
 use App\Survey\PointRepository;
@@ -31,6 +33,7 @@ final class Preview
         private readonly PointRepository $points,
         private readonly Formats $formats,
         private readonly Placer $placer,
+        private readonly RememberedMappingRepository $memories,
     ) {
     }
 
@@ -60,7 +63,7 @@ final class Preview
             $reading->columns(), $reading->fields(),
             $reading->counts(), $reading->leftOut(), self::shown($findings), \count($findings), $questions, $places->extent(),
             $places->shown(self::SHOWN_POINTS), \count($places->points), $places->rays(self::SHOWN_POINTS), null, $isReady,
-            $this->meaning($file->project(), $reading, $meaning, $placed),
+            $this->meaning($file->project(), $reading, $meaning, $placed), $this->memory($file), $this->files->twin($file)?->name() ?? '',
         );
     }
 
@@ -96,6 +99,15 @@ final class Preview
         );
     }
 
+    /** The mapping it is read by, while that is remembered. */
+    private function memory(SurveyFile $file): ?MemoryView
+    {
+        $id = $file->mapping()['memory'] ?? null;
+        $memory = \is_int($id) ? $this->memories->find($id) : null;
+
+        return null === $memory ? null : new MemoryView($memory->id(), $memory->label, $memory->author->name());
+    }
+
     /** @return list<Finding> */
     private function twice(SurveyFile $file): array
     {
@@ -104,11 +116,8 @@ final class Preview
             return [];
         }
         $when = $other->acceptedAt()?->format('Y-m-d H:i');
+        $state = null === $when ? 'and waits' : "accepted $when UTC";
 
-        return [new Finding(
-            Finding::WARNING,
-            null,
-            \sprintf('the same file is already here as %s, accepted %s UTC', $other->name(), $when),
-        )];
+        return [new Finding(Finding::WARNING, null, \sprintf('the same file is already here as %s, %s', $other->name(), $state))];
     }
 }

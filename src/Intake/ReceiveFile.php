@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Intake;
 
 use App\Intake\Format\Formats;
+use App\Intake\Memory\RememberedMappingRepository;
 use App\Ledger\Journal;
 use App\Ledger\Operation;
 use App\Project\Project;
@@ -16,6 +17,7 @@ use App\Survey\SurveyFileRepository;
 final class ReceiveFile implements Operation
 {
     private readonly string $kind;
+    private readonly string $shape;
     private readonly int $size;
     private ?SurveyFile $file = null;
 
@@ -26,8 +28,10 @@ final class ReceiveFile implements Operation
         private readonly string $fileName,
         public readonly string $sha256,
         private readonly int $author,
+        private readonly RememberedMappingRepository $memories,
     ) {
         $this->kind = $formats->kindOf($sha256, $fileName);
+        $this->shape = $formats->shape($sha256, $fileName);
         $this->size = $store->size($sha256);
     }
 
@@ -50,6 +54,10 @@ final class ReceiveFile implements Operation
     {
         $author = $this->files->member($this->author);
         $this->file = new SurveyFile($project, $this->fileName, $this->sha256, $this->size, $this->kind, $author, $journal->at);
+        $memory = '' === $this->shape ? null : $this->memories->recall($project, $author, $this->shape);
+        if (null !== $memory) {
+            $this->file->read($memory->kind, ['memory' => $memory->id()] + $memory->mapping);
+        }
         $this->files->add($this->file);
     }
 

@@ -32,6 +32,10 @@ class SurveyFile implements Journaled
     #[ORM\Column(type: 'json', options: ['default' => '[]'])]
     private array $meaning = [];
 
+    /** @var array<string, string> what its names stand for, where that was answered */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $names = [];
+
     #[ORM\Column(options: ['default' => 0])]
     private int $records = 0;
 
@@ -124,6 +128,18 @@ class SurveyFile implements Journaled
     public function meaning(): array
     {
         return $this->meaning;
+    }
+
+    /** @return array<string, string> */
+    public function names(): array
+    {
+        return $this->names;
+    }
+
+    /** @param array<string, string> $names */
+    public function call(array $names): void
+    {
+        $this->names = $names;
     }
 
     public function records(): int

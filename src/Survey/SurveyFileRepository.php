@@ -68,7 +68,8 @@ final class SurveyFileRepository extends ServiceEntityRepository
     public function twin(SurveyFile $file): ?SurveyFile
     {
         $query = $this->createQueryBuilder('f')
-            ->where('f.project = :p AND f.sha256 = :s AND f.id <> :id AND f.state = :a')->setMaxResults(1);
+            ->where('f.project = :p AND f.sha256 = :s AND f.id <> :id AND (f.state = :a OR f.id < :id)')
+            ->orderBy('f.state')->setMaxResults(1);
         $query->setParameters(new \Doctrine\Common\Collections\ArrayCollection([
             new Query\Parameter('p', $file->project()->id()), new Query\Parameter('s', $file->sha256()),
             new Query\Parameter('id', $file->id()),

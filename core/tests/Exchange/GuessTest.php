@@ -25,7 +25,7 @@ final class GuessTest extends TestCase
         $ts = FileKind::TotalStation;
         $plan = "493120.412;6028061.238;236.418\nKT02;493268.931;6028242.671;231.902\n";
         yield 'German book' => [
-            "Standpunkt;Satz;Lage;ih [m];Ziel;th [m];Hz [gon];V [gon];SD "
+            'Standpunkt;Satz;Lage;ih [m];Ziel;th [m];Hz [gon];V [gon];SD '
                 ."[m]\nA;1;1;1.52;B;1.6;0.0012;99.8;97.214\nA;1;2;1.52;B;1.6;200.0031;300.2;97.213\n",
             $ts, [
                 'station' => 0, 'set' => 1, 'face' => 2, 'hi' => 3, 'target' => 4, 'ht' => 5, 'direction' => 6,

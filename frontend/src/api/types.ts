@@ -125,6 +125,11 @@ export interface AcceptRequest {
   leaveOutBad?: boolean;
 }
 
+/**  */
+export interface LabelRequest {
+  label: string;
+}
+
 /** Answers about a waiting file: frame "project", "local", a system, or "localization:ID"; heights "ellipsoidal", "geoid" or empty. */
 export interface MeaningRequest {
   frame?: string;
@@ -136,6 +141,11 @@ export interface MeaningRequest {
   operation?: string;
   control?: string;
   sigma?: number | null;
+}
+
+/** What names of a waiting file stand for: a name that stands for itself is kept apart from what looks like it. */
+export interface NamesRequest {
+  names: ({ from: string; to: string })[];
 }
 
 /** A question about a waiting file. Key: heights, geoid, swap, sign or far; offer is the answer a yes gives to sign. */
@@ -219,6 +229,26 @@ export interface MeaningView {
   ways: CandidateView[];
 }
 
+/** The remembered mapping a file is read by. */
+export interface MemoryView {
+  id: number;
+  label: string;
+  author: string;
+}
+
+/** A name of a waiting file that may be another one: spelled alike, or lying where that lies. Distance in metres between the two determinations, where both have one; where names the file, or the project, the other stands in. */
+export interface NameQuestionView {
+  file: number;
+  fileName: string;
+  name: string;
+  other: string;
+  where: string;
+  alike: boolean;
+  plan: number | null;
+  height: number | null;
+  answer: string | null;
+}
+
 /** A position for the sketch, metres. */
 export interface PlacedPoint {
   name: string;
@@ -249,6 +279,8 @@ export interface PreviewView {
   unreadable: string | null;
   acceptable: boolean;
   meaning: MeaningView | null;
+  memory: MemoryView | null;
+  twin: string;
 }
 
 /** A line of a file as it was received. */

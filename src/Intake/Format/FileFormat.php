@@ -31,4 +31,7 @@ interface FileFormat
      * @throws UnusableInput
      */
     public function understand(string $path, array $answers): array;
+
+    /** What makes files alike, so that how one was understood fits the next; empty when nothing does. */
+    public function shape(string $path): string;
 }

@@ -48,6 +48,16 @@ final class Formats
         return $this->of($file->sha256(), $file->name())->understand($this->store->localPath($file->sha256()), $answers);
     }
 
+    /** What makes files alike; empty when nothing does, or it cannot be read. */
+    public function shape(string $hash, string $name): string
+    {
+        try {
+            return $this->of($hash, $name)->shape($this->store->localPath($hash));
+        } catch (UnusableInput) {
+            return '';
+        }
+    }
+
     /** @throws UnusableInput */
     private function of(string $hash, string $name): FileFormat
     {

@@ -39,6 +39,8 @@ final readonly class PreviewView
         public ?string $unreadable,
         public bool $acceptable,
         public ?MeaningView $meaning,
+        public ?MemoryView $memory = null,
+        public string $twin = '',
     ) {
     }
 

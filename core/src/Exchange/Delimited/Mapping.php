@@ -101,7 +101,7 @@ final readonly class Mapping
                 throw new UnusableInput('/columns/'.$field->key, 'is not a column of this file');
             }
             $columns[$field->key] = $column;
-            $evidence[$field->key] = new Evidence(Evidence::CHOSEN, 'chosen by hand');
+            $evidence[$field->key] = new Evidence(Evidence::CHOSEN, isset($data['memory']) ? 'as it was remembered' : 'chosen by hand');
             if ('text' !== $field->quantity) {
                 $given = $data['units'][$field->key] ?? null;
                 $unit = \is_string($given) ? Unit::tryFrom($given) : null;

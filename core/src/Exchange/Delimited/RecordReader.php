@@ -31,13 +31,15 @@ final class RecordReader
     /** @var list<string> */
     private array $row = [];
 
-    public function __construct(private readonly DelimitedTable $table, private readonly Mapping $mapping)
+    /** @param array<string, string> $names */
+    private function __construct(private readonly DelimitedTable $table, private readonly Mapping $mapping, private readonly array $names)
     {
     }
 
-    public static function read(DelimitedTable $table, Mapping $mapping): self
+    /** @param array<string, string> $names what names of the file stand for, where that is known better than the file */
+    public static function read(DelimitedTable $table, Mapping $mapping, array $names = []): self
     {
-        $reader = new self($table, $mapping);
+        $reader = new self($table, $mapping, $names);
         foreach ($mapping->missing() as $field) {
             $reader->findings[] = new Finding(Finding::ERROR, null, \sprintf('no column for %s; choose one', $field->label));
         }
@@ -162,6 +164,7 @@ final class RecordReader
     private function pointing(array &$carried): ?Pointing
     {
         $station = $this->text('station');
+        $station = $this->names[$station] ?? $station;
         $set = $this->text('set');
         $hi = $this->number('hi');
         if ('' !== $station && $station !== $carried['station']) {
@@ -298,7 +301,7 @@ final class RecordReader
             throw new RowFault(\sprintf('%s: "%s..." is too long for a name (60 characters)', $key, mb_substr($name, 0, 20)));
         }
 
-        return $name;
+        return $this->names[$name] ?? $name;
     }
 
     private function number(string $key): ?float

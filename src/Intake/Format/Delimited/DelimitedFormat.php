@@ -10,6 +10,7 @@ use App\Survey\SurveyFile;
 use Mensura\Exchange\Delimited\DelimitedTable;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Guess;
+use Mensura\Exchange\Delimited\Heading;
 use Mensura\Exchange\Delimited\Mapping;
 use Mensura\Quantity\Unit;
 
@@ -33,7 +34,9 @@ final class DelimitedFormat implements FileFormat
         $table = self::table($path);
         $mapping = [] === $file->mapping() ? Guess::best($table) : Mapping::fromArray($file->mapping(), $table);
 
-        return new DelimitedReading($table, $mapping, Unit::tryFrom((string) ($file->project()->units()['length'] ?? '')) ?? Unit::Metre);
+        $usual = Unit::tryFrom((string) ($file->project()->units()['length'] ?? '')) ?? Unit::Metre;
+
+        return new DelimitedReading($table, $mapping, $usual, $file->names());
     }
 
     public function understand(string $path, array $answers): array
@@ -44,6 +47,13 @@ final class DelimitedFormat implements FileFormat
         $mapping = isset($answers['columns']) ? Mapping::fromArray($answers, $table) : Guess::of($kind, $table);
 
         return [$mapping->kind->value, $mapping->toArray()];
+    }
+
+    public function shape(string $path): string
+    {
+        $table = self::table($path);
+
+        return $table->hasHeader ? Heading::shape($table->header) : '';
     }
 
     private static function table(string $path): DelimitedTable

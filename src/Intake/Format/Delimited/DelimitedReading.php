@@ -27,10 +27,13 @@ final readonly class DelimitedReading implements Reading
 
     private RecordReader $reader;
 
-    /** @param Unit $usual length of the project */
-    public function __construct(private DelimitedTable $table, private Mapping $mapping, private Unit $usual)
+    /**
+     * @param Unit                  $usual length of the project
+     * @param array<string, string> $names what names stand for
+     */
+    public function __construct(private DelimitedTable $table, private Mapping $mapping, private Unit $usual, array $names)
     {
-        $this->reader = RecordReader::read($table, $mapping);
+        $this->reader = RecordReader::read($table, $mapping, $names);
     }
 
     public function kind(): FileKind
