@@ -1,7 +1,7 @@
 import vue from '@vitejs/plugin-vue';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import components from 'unplugin-vue-components/vite';
-import { defineConfig } from 'vite';
+import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [
@@ -13,6 +13,8 @@ export default defineConfig({
       resolvers: [ElementPlusResolver({ importStyle: process.env.VITEST ? false : 'css' })],
     }),
   ],
+  // A machine that does something else besides is slow, not wrong.
+  test: { testTimeout: 30000 },
   // The documentation beside us is built in.
   server: { fs: { allow: ['..'] } },
   base: '/build/',

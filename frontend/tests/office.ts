@@ -1,7 +1,7 @@
 import { enableAutoUnmount, flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, vi } from 'vitest';
-import { ElCheckbox, ElOption, ElSelect, ElUpload } from 'element-plus';
+import { ElCheckbox, ElOption, ElSelect, ElSelectV2, ElUpload } from 'element-plus';
 import { type Component, reactive } from 'vue';
 import type { Overview, PointView } from '../src/api/types';
 import { useProject } from '../src/state/project';
@@ -29,7 +29,12 @@ export class Refusal {
 // Stages listen to keys on the window; one test's must not hear another's.
 enableAutoUnmount(afterEach);
 
-export const route = reactive({ query: {} as Record<string, string>, params: { id: '1', stage: 'reference' }, fullPath: '/p/1/reference', hash: '' });
+export const route = reactive({
+  query: {} as Record<string, string>,
+  params: { id: '1', stage: 'reference' },
+  fullPath: '/p/1/reference',
+  hash: '',
+});
 export const pushed: unknown[] = [];
 vi.mock('vue-router', async (original) => ({
   ...(await original<object>()),
@@ -169,10 +174,16 @@ export async function choose(wrapper: VueWrapper, css: string, value: unknown) {
 }
 
 /** The list that stands at, or around, what the selector finds. */
-export function selects(wrapper: VueWrapper, css: string) {
-  const list = wrapper.findAllComponents(ElSelect).find((s) => s.element.matches(css) || s.find(css).exists());
+export function selects(wrapper: VueWrapper, css: string): VueWrapper {
+  const lists: VueWrapper[] = [...wrapper.findAllComponents(ElSelect), ...wrapper.findAllComponents(ElSelectV2)];
+  const list = lists.find((s) => s.element.matches(css) || s.find(css).exists());
   if (!list) throw new Error(`No list is ${css}: ${wrapper.text()}`);
-  return list;
+  return list as VueWrapper;
+}
+
+/** What the list is given: its value, whether it can be changed. */
+export function given(wrapper: VueWrapper, css: string): Record<string, unknown> {
+  return selects(wrapper, css).props() as Record<string, unknown>;
 }
 
 /** What a list offers, in its order. */

@@ -270,13 +270,15 @@ final class FieldBookTest extends TestCase
         $o->bring($o->folder.'/picture.png');
         $o->see('picture.png, line 1: this is a binary file, not delimited text; export it as CSV');
         $o->press('Discard');
+        $o->press('Discard it');
         $o->see('Discarded picture.png.');
         file_put_contents($o->folder.'/short.csv', "point,easting [m],northing,height [m],code\nQ1,10,20,3,A\nQ2,11,2");
         $o->bring($o->folder.'/short.csv');
-        $o->see('In which unit is northing?');
+        $o->see('In which unit are the lengths (northing)?');
         $o->see('line 3');
         $o->see('h is missing; is the line cut off?');
         $o->press('Discard');
+        $o->press('Discard it');
         $o->see('Discarded short.csv.');
     }
 
@@ -303,6 +305,7 @@ final class FieldBookTest extends TestCase
         $o->press('ground.csv', '.row');
         $o->see('is read as', 60.0);
         $o->press('Discard');
+        $o->press('Discard it');
         $o->see('Discarded ground.csv.');
     }
 

@@ -22,7 +22,11 @@ final class ControlRoleTest extends ApiTestCase
         return $file['id'];
     }
 
-    /** @return array<string, array<mixed>> role, held and standard deviations by name */
+    /**
+     * @param array<string, mixed> $answer
+     *
+     * @return array<string, array<mixed>> role, held and standard deviations by name
+     */
     private function accepted(int $file, array $answer): array
     {
         self::assertTrue($this->call('PUT', "/intake/$file/meaning", $answer, 200)['acceptable']);

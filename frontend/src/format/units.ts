@@ -103,3 +103,22 @@ export function when(iso: string): string {
 export function fileSize(n: number): string {
   return n < 1024 ? `${n} B` : n < 1048576 ? `${(n / 1024).toFixed(1)} kB` : `${(n / 1048576).toFixed(1)} MB`;
 }
+
+const UNIT_NAMES: Record<string, string> = {
+  m: 'm',
+  mm: 'mm',
+  cm: 'cm',
+  ft: 'ft (international)',
+  ftUS: 'ft (US survey)',
+  deg: 'decimal °',
+  dms: '° \u2032 \u2033',
+  'd.mmss': 'D.MMSS packed',
+  gon: 'gon',
+  m2: 'm²',
+  mm2: 'mm²',
+};
+
+/** A unit of a file's column, for people. */
+export function unitName(unit: string): string {
+  return UNIT_NAMES[unit] ?? unit;
+}

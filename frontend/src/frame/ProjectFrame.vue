@@ -16,6 +16,7 @@ import LedgerPanel from './LedgerPanel.vue';
 import SearchPanel from './SearchPanel.vue';
 import TopLine from './TopLine.vue';
 import UnitsPanel from './UnitsPanel.vue';
+import { droppedFiles } from './dropped';
 import { isTyping } from './keys';
 
 const route = useRoute();
@@ -85,10 +86,10 @@ function leave() {
   if (depth === 0) dragging.value = false;
 }
 
-function drop(event: DragEvent) {
+async function drop(event: DragEvent) {
   depth = 0;
   dragging.value = false;
-  const files = [...(event.dataTransfer?.files ?? [])];
+  const files = await droppedFiles(event.dataTransfer);
   if (files.length > 0) {
     project.dropped = files;
     void router.push(`/p/${project.id}/intake`);

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { office, point, press, pushed, Refusal, route, selects, show, type } from '../../tests/office';
+import { given, office, point, press, pushed, Refusal, route, show, type } from '../../tests/office';
 import Course from './Course.vue';
 import JobsPanel from './JobsPanel.vue';
 import { isTyping } from './keys';
@@ -141,7 +141,7 @@ describe('people', () => {
     office({ 'GET /members': members }, { role: 'reviewer' });
     const panel = await show(PeoplePanel);
     expect(panel.find('form.line').exists()).toBe(false);
-    expect(selects(panel, '.el-select').props('disabled')).toBe(true);
+    expect(given(panel, '.el-select').disabled).toBe(true);
   });
 });
 

@@ -6,12 +6,14 @@ import type { MeaningRequest, MeaningView, PreviewView, ReferenceView } from '..
 import WayList from '../../fields/WayList.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
 import { usableFirst } from '../../fields/ways';
+import NumberInput from '../../fields/NumberInput.vue';
+import { metresPer, small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import { settled } from './previews';
 
 /** What the coordinates and heights of a waiting file mean: asked where the file does not say. */
-const props = defineProps<{ file: number; meaning: MeaningView }>();
-const emit = defineEmits<{ preview: [p: PreviewView] }>();
+const props = defineProps<{ file: number; meaning: MeaningView; plan?: string[] }>();
+const emit = defineEmits<{ preview: [p: PreviewView]; order: [exchange: boolean] }>();
 const project = useProject();
 const reference = ref<ReferenceView | null>(null);
 const other = ref(/^(EPSG|custom):/.test(props.meaning.frame));
@@ -22,7 +24,14 @@ const frame = computed(() =>
   other.value && !props.meaning.frame.startsWith('localization:') && props.meaning.frame !== 'local' ? 'other' : props.meaning.frame,
 );
 
-const UNASKED = { swap: null, far: false, sign: '', operation: '' };
+const sigma = ref<number | null>(0.01);
+const smallMetres = computed(() => (smallUnit(project.units) === 'mm' ? 0.001 : metresPer(project.units)));
+const CONTROL: Record<string, string> = {
+  hold: 'The marks are held.',
+  weight: `The marks are weighted by ${small(props.meaning.sigma ?? 0, project.units)} ${smallUnit(project.units)}.`,
+  information: 'The marks are for information only: not control.',
+};
+const UNASKED = { swap: null, far: false, sign: '', operation: '', control: '' as const };
 const SIGNS: Record<string, string> = {
   latitude: 'The sign of latitude is changed.',
   longitude: 'The sign of longitude is changed.',
@@ -35,6 +44,7 @@ const answered = computed(() =>
     props.meaning.swap ? `${props.meaning.geographic ? 'Latitude and longitude' : 'Eastings and northings'} are exchanged.` : '',
     SIGNS[props.meaning.sign] ?? '',
     props.meaning.far ? 'Far away on purpose.' : '',
+    CONTROL[props.meaning.control] ?? '',
   ]
     .filter((text) => text !== '')
     .join(' '),
@@ -45,8 +55,8 @@ const changes = inOrder();
 let answers: MeaningRequest = {};
 watch(
   () => props.meaning,
-  ({ frame, heights, geoid, swap, far, sign, operation }) => {
-    if (!changes.busy()) answers = { frame, heights, geoid, swap, far, sign, operation };
+  ({ frame, heights, geoid, swap, far, sign, operation, control, sigma }) => {
+    if (!changes.busy()) answers = { frame, heights, geoid, swap, far, sign, operation, control, sigma };
   },
   { immediate: true },
 );
@@ -73,7 +83,23 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
 
 <template>
   <section class="meaning" aria-label="What coordinates and heights mean">
-    <div class="row">
+    <ElAlert v-if="asks.has('order')" data-test="ask-order" type="warning" :closable="false">
+      <strong class="doubt">?</strong> <span class="words">{{ asks.get('order') }}</span>
+      <ElButton size="small" type="primary" plain data-test="order-keep" @click="emit('order', false)">{{ plan?.[0] }} is</ElButton>
+      <ElButton size="small" type="primary" plain data-test="order-exchange" @click="emit('order', true)">{{ plan?.[1] }} is</ElButton>
+    </ElAlert>
+    <ElAlert v-if="asks.has('control')" data-test="ask-control" type="warning" :closable="false">
+      <strong class="doubt">?</strong> <span class="words">{{ asks.get('control') }}</span>
+      <ElButton size="small" type="primary" plain data-test="control-hold" @click="answer({ control: 'hold' })">Hold them</ElButton>
+      <span class="weigh">
+        <NumberInput v-model="sigma" label="" :unit="smallUnit(project.units)" :factor="smallMetres" :digits="3" />
+        <ElButton size="small" data-test="control-weight" :disabled="!sigma || sigma <= 0" @click="answer({ control: 'weight', sigma })"
+          >Weight them by it</ElButton
+        >
+      </span>
+      <ElButton size="small" data-test="control-information" @click="answer({ control: 'information' })">For information only</ElButton>
+    </ElAlert>
+    <div v-if="!meaning.plane" class="row">
       <ElFormItem class="field" :label="meaning.geographic ? 'latitudes and longitudes are' : 'coordinates are'"
         ><ElSelect data-test="frame" :model-value="frame" @change="choose($event)">
           <ElOption value="project" :label="meaning.geographic ? 'on the datum of the project' : 'in the project’s system'" />
@@ -172,6 +198,17 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
 .meaning {
   display: grid;
   gap: 6px;
+}
+.words {
+  flex: 1 1 240px;
+}
+.weigh {
+  display: flex;
+  gap: 6px;
+  align-items: flex-start;
+}
+.weigh .field {
+  width: 90px;
 }
 .row {
   display: flex;

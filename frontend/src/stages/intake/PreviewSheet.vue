@@ -2,29 +2,18 @@
 import { computed, ref, watch } from 'vue';
 import { post, put, remove } from '../../api/client';
 import { inOrder } from '../../api/inOrder';
-import type { AcceptRequest, FieldView, PreviewView } from '../../api/types';
+import type { AcceptRequest, FieldView, PreviewView, UnitAskView } from '../../api/types';
 import { useProject } from '../../state/project';
+import MappingTable from './MappingTable.vue';
 import MeaningSheet from './MeaningSheet.vue';
+import MemoryLine from './MemoryLine.vue';
+import UnitAsk from './UnitAsk.vue';
 import { settled } from './previews';
 
 const props = defineProps<{ preview: PreviewView }>();
-const emit = defineEmits<{ preview: [p: PreviewView]; changed: [] }>();
+const emit = defineEmits<{ preview: [p: PreviewView]; changed: []; reload: [] }>();
 const project = useProject();
 const leaveOut = ref(false);
-const UNIT_NAMES: Record<string, string> = {
-  m: 'm',
-  mm: 'mm',
-  cm: 'cm',
-  ft: 'ft (international)',
-  ftUS: 'ft (US survey)',
-  deg: 'decimal °',
-  dms: '° \u2032 \u2033',
-  'd.mmss': 'D.MMSS packed',
-  gon: 'gon',
-  m2: 'm²',
-  mm2: 'mm²',
-};
-
 const PLACES = [
   ['e', 'n'],
   ['lat', 'lon'],
@@ -39,6 +28,14 @@ const size = computed(() =>
   props.preview.extent
     ? `${Math.round(props.preview.extent[2]! - props.preview.extent[0]!)} × ${Math.round(props.preview.extent[3]! - props.preview.extent[1]!)} m`
     : '',
+);
+
+/** Headings of the two plan columns, as they are read now. */
+const plan = computed(() =>
+  ['e', 'n'].map((key) => {
+    const column = props.preview.fields.find((f) => f.key === key)?.column ?? null;
+    return column === null ? '' : (props.preview.columns[column]?.heading ?? '');
+  }),
 );
 
 const changes = inOrder();
@@ -68,10 +65,12 @@ async function save(mapping: { kind: string; columns?: Record<string, number>; u
 }
 const send = () => save({ kind: props.preview.kind, columns: { ...chosen.columns }, units: { ...chosen.units } });
 
-function chooseColumn(field: FieldView, column: string) {
+function chooseColumn(field: FieldView, column: number | '') {
   delete chosen.columns[field.key];
+  // Another column states its own unit, or none.
+  delete chosen.units[field.key];
   if (column !== '') {
-    chosen.columns[field.key] = Number(column);
+    chosen.columns[field.key] = column;
     // A place is said one way: choosing a column of the one lets go of those of the other.
     const isPlace = PLACES.flat().includes(field.key);
     for (const key of isPlace ? PLACES.filter((way) => !way.includes(field.key)).flat() : []) {
@@ -82,13 +81,21 @@ function chooseColumn(field: FieldView, column: string) {
   return send();
 }
 
-/** The unit of one column answers for its like while they are silent: lengths are rarely mixed in one file. */
 function chooseUnit(field: FieldView, unit: string) {
-  const asked = field.unit === null;
   chosen.units[field.key] = unit;
-  for (const f of asked ? props.preview.fields : []) {
-    if (f.quantity === field.quantity && f.key in chosen.columns) chosen.units[f.key] ??= unit;
-  }
+  return send();
+}
+
+/** One answer for every column that is silent. */
+function answerUnit(ask: UnitAskView, unit: string) {
+  for (const key of ask.fields) if (key in chosen.columns) chosen.units[key] = unit;
+  return send();
+}
+
+/** Says which of the two plan columns is the easting; that they stand right is said by sending them as they are. */
+function order(exchange: boolean) {
+  const { e, n } = chosen.columns;
+  if (exchange && e !== undefined && n !== undefined) Object.assign(chosen.columns, { e: n, n: e });
   return send();
 }
 
@@ -118,7 +125,15 @@ async function discard() {
         </ElSelect>
       </template>
       <span class="spacer" />
-      <ElButton :disabled="!project.mayChange" @click="discard">Discard</ElButton>
+      <ElPopconfirm
+        :title="`Take ${preview.name} off the list?`"
+        confirm-button-text="Discard it"
+        cancel-button-text="Keep it"
+        width="240"
+        @confirm="discard"
+      >
+        <template #reference><ElButton :disabled="!project.mayChange">Discard</ElButton></template>
+      </ElPopconfirm>
       <ElButton
         type="primary"
         data-test="accept"
@@ -146,42 +161,23 @@ async function discard() {
           ><span :class="{ whole: f.line === null }">{{ f.message }}</span>
         </li>
       </ul>
-      <ElAlert v-for="q in preview.questions" :key="q" type="warning" :closable="false">
-        <strong class="doubt">?</strong> {{ q }} Answer in the unit column below.
-      </ElAlert>
-      <MeaningSheet v-if="preview.meaning" :file="preview.id" :meaning="preview.meaning" @preview="(p) => emit('preview', p)" />
-      <table class="mapping">
-        <thead>
-          <tr>
-            <th>meaning</th>
-            <th>column</th>
-            <th>unit</th>
-            <th>first cells</th>
-          </tr>
-        </thead>
-        <tr v-for="f in preview.fields" :key="f.key" :class="{ missing: f.required && f.column === null }">
-          <td>{{ f.label }}<span v-if="f.required" class="quiet" title="needed"> *</span></td>
-          <td>
-            <ElSelect :aria-label="`Column of ${f.label}`" :model-value="f.column ?? ''" @change="chooseColumn(f, $event)">
-              <ElOption value="" :label="f.required ? 'choose' : 'none'" />
-              <ElOption v-for="c in preview.columns" :key="c.index" :value="c.index" :label="c.heading" />
-            </ElSelect>
-          </td>
-          <td>
-            <ElSelect
-              v-if="f.units.length > 0 && f.column !== null"
-              :class="{ asked: f.unit === null }"
-              :aria-label="`Unit of ${f.label}`"
-              :model-value="f.unit ?? ''"
-              @change="chooseUnit(f, $event)"
-            >
-              <ElOption v-if="f.unit === null" value="" label="which?" />
-              <ElOption v-for="u in f.units" :key="u" :value="u" :label="UNIT_NAMES[u] ?? u" />
-            </ElSelect>
-          </td>
-          <td class="mono quiet cells">{{ f.column === null ? '' : preview.columns[f.column]?.samples.slice(0, 3).join('  ') }}</td>
-        </tr>
-      </table>
+      <MemoryLine v-if="preview.memory" :memory="preview.memory" @changed="emit('reload')" />
+      <UnitAsk
+        v-for="q in preview.questions"
+        :key="q.text"
+        :ask="q"
+        :disabled="!project.mayChange"
+        @answer="(unit) => answerUnit(q, unit)"
+      />
+      <MeaningSheet
+        v-if="preview.meaning"
+        :file="preview.id"
+        :meaning="preview.meaning"
+        :plan="plan"
+        @preview="(p) => emit('preview', p)"
+        @order="order"
+      />
+      <MappingTable :preview="preview" @column="chooseColumn" @unit="chooseUnit" />
     </div>
   </section>
 </template>
@@ -210,32 +206,6 @@ header {
   gap: 7px;
   grid-auto-rows: max-content;
   align-content: start;
-}
-.mapping {
-  border-collapse: collapse;
-}
-.mapping th {
-  text-align: left;
-  font-weight: 400;
-  font-size: 11.5px;
-  color: var(--ink-soft);
-}
-.mapping td {
-  padding: 1px 10px 1px 0;
-}
-.mapping .asked {
-  border-color: var(--ochre);
-  background: var(--ochre-soft);
-}
-.missing td:first-child {
-  color: var(--vermilion);
-}
-.cells {
-  font-size: 11.5px;
-  max-width: 240px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .findings {
   max-height: 104px;

@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
+import { ElPopconfirm } from 'element-plus';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { FileView, MeaningView, PreviewView } from '../../api/types';
-import { choose, entries, office, press, Refusal, selects, show, tick } from '../../../tests/office';
+import { choose, entries, given, office, press, Refusal, show, tick } from '../../../tests/office';
 import { egm, reference } from '../../../tests/reference';
 import IntakeStage from './IntakeStage.vue';
 import MeaningSheet from './MeaningSheet.vue';
@@ -21,6 +22,9 @@ const meaning: MeaningView = {
   operation: '',
   geographic: false,
   hasHeights: true,
+  control: '',
+  sigma: null,
+  plane: false,
   asks: [{ key: 'heights', text: 'Are these heights ellipsoidal, or above the geoid?', offer: '' }],
   ways: [],
 };
@@ -35,21 +39,69 @@ const preview: PreviewView = {
     { key: 'points', label: 'surveyed points' },
   ],
   columns: [
-    { index: 0, heading: 'pt', samples: ['KT01', 'KT02'] },
-    { index: 1, heading: 'easting', samples: ['493120.4', '493212.1'] },
-    { index: 2, heading: 'northing', samples: ['6028061.2'] },
+    { index: 0, heading: 'pt', samples: ['KT01', 'KT02'], used: true },
+    { index: 1, heading: 'easting', samples: ['493120.4', '493212.1'], used: true },
+    { index: 2, heading: 'northing', samples: ['6028061.2'], used: true },
   ],
   fields: [
-    { key: 'name', label: 'point', quantity: 'text', required: true, column: 0, unit: null, units: [] },
-    { key: 'e', label: 'easting', quantity: 'length', required: true, column: 1, unit: null, units: ['m', 'ft'] },
-    { key: 'n', label: 'northing', quantity: 'length', required: true, column: 2, unit: null, units: ['m', 'ft'] },
-    { key: 'code', label: 'code', quantity: 'text', required: false, column: null, unit: null, units: [] },
+    {
+      key: 'name',
+      label: 'point',
+      quantity: 'text',
+      required: true,
+      column: 0,
+      unit: null,
+      units: [],
+      level: 'sure',
+      why: 'so its heading says',
+    },
+    {
+      key: 'e',
+      label: 'easting',
+      quantity: 'length',
+      required: true,
+      column: 1,
+      unit: null,
+      units: ['m', 'ft'],
+      level: 'sure',
+      why: 'so its heading says',
+    },
+    {
+      key: 'n',
+      label: 'northing',
+      quantity: 'length',
+      required: true,
+      column: 2,
+      unit: null,
+      units: ['m', 'ft'],
+      level: 'sure',
+      why: 'so its heading says',
+    },
+    {
+      key: 'code',
+      label: 'code',
+      quantity: 'text',
+      required: false,
+      column: null,
+      unit: null,
+      units: [],
+      level: 'sure',
+      why: 'so its heading says',
+    },
   ],
   counts: { points: 2, held: 1 },
   leftOut: 0,
   findings: [],
   findingCount: 0,
-  questions: ['In which unit is easting?', 'In which unit is northing?'],
+  questions: [
+    {
+      text: 'In which unit are the lengths (easting, northing)?',
+      fields: ['e', 'n'],
+      units: ['m', 'ft'],
+      offer: 'm',
+      why: 'the project uses it',
+    },
+  ],
   extent: [0, 0, 120.4, 80.2],
   points: [],
   pointCount: 0,
@@ -57,6 +109,8 @@ const preview: PreviewView = {
   unreadable: null,
   acceptable: false,
   meaning: null,
+  memory: null,
+  twin: '',
 };
 
 describe('the preview of a file', () => {
@@ -64,17 +118,17 @@ describe('the preview of a file', () => {
     office();
     const sheet = await show(PreviewSheet, { preview });
     expect(sheet.text()).toContain('2 points, 1 held, over 120 × 80 m');
-    expect(sheet.text()).toContain('In which unit is easting? Answer in the unit column below.');
+    expect(sheet.text()).toContain('In which unit are the lengths (easting, northing)? Likely m: the project uses it.');
     expect(sheet.get<HTMLButtonElement>('[data-test=accept]').element.disabled).toBe(true);
     expect(sheet.get('.cells').text()).toBe('KT01  KT02');
   });
 
-  it('lets the unit of one length answer for the others that are silent', async () => {
+  it('takes one answer for all lengths that are silent', async () => {
     const o = office({ 'PUT /intake/7/mapping': { ...preview, questions: [], acceptable: true } });
     const sheet = await show(PreviewSheet, { preview });
-    await choose(sheet, '[aria-label="Unit of easting"]', 'ft');
+    await sheet.get('[data-test=take-unit]').trigger('click');
     await flushPromises();
-    expect(o.bodies('PUT /intake/7/mapping')).toEqual([{ kind: 'control', columns: { name: 0, e: 1, n: 2 }, units: { e: 'ft', n: 'ft' } }]);
+    expect(o.bodies('PUT /intake/7/mapping')).toEqual([{ kind: 'control', columns: { name: 0, e: 1, n: 2 }, units: { e: 'm', n: 'm' } }]);
     expect((sheet.emitted('preview')!.at(-1)![0] as PreviewView).acceptable).toBe(true);
   });
 
@@ -129,7 +183,8 @@ describe('the preview of a file', () => {
     const sheet = await show(PreviewSheet, { preview: { ...preview, unreadable: 'control.csv, line 1: this is a binary file' } });
     expect(sheet.get('[role=alert]').text()).toBe('control.csv, line 1: this is a binary file');
     expect(sheet.find('table').exists()).toBe(false);
-    await press(sheet, 'Discard');
+    sheet.getComponent(ElPopconfirm).vm.$emit('confirm');
+    await flushPromises();
     expect(o.calls.some((c) => c.route === 'DELETE /intake/7')).toBe(true);
   });
 
@@ -155,7 +210,7 @@ describe('what a file means', () => {
     await choose(sheet, '[data-test=heights]', 'geoid');
     await flushPromises();
     expect(o.bodies('PUT /intake/7/meaning')).toEqual([
-      { frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false, sign: '', operation: '' },
+      { frame: 'project', heights: 'geoid', geoid: '', swap: null, far: false, sign: '', operation: '', control: '', sigma: null },
     ]);
     await sheet.setProps({
       meaning: { ...meaning, heights: 'geoid', asks: [{ key: 'geoid', text: 'Above which geoid?', offer: '' }] },
@@ -169,7 +224,7 @@ describe('what a file means', () => {
     office(answers);
     const sheet = await show(MeaningSheet, { file: 7, meaning: { ...meaning, said: 'ellipsoidal', asks: [] } });
     expect(sheet.text()).toContain('heights are, as the heading says,');
-    expect(selects(sheet, '[data-test=heights]').props('modelValue')).toBe('ellipsoidal');
+    expect(given(sheet, '[data-test=heights]').modelValue).toBe('ellipsoidal');
   });
 
   it('keeps an answer given before the last one came back', async () => {
@@ -189,6 +244,8 @@ describe('what a file means', () => {
       far: false,
       sign: '',
       operation: '',
+      control: '',
+      sigma: null,
     });
   });
 
@@ -285,6 +342,7 @@ describe('the intake stage', () => {
     office({
       'GET /intake': { files: [file({}), file({ id: 7, name: 'control.csv', state: 'waiting', acceptedAt: null })] },
       'GET /intake/7': preview,
+      'GET /intake/names': [],
       'GET /reference': reference(),
     });
     const stage = await show(IntakeStage);
@@ -301,6 +359,7 @@ describe('the intake stage', () => {
     const o = office({
       'GET /intake': { files: [file({ id: 7, name: 'control.csv', state: 'waiting', acceptedAt: null })] },
       'GET /intake/7': preview,
+      'GET /intake/names': [],
       'POST /intake': () => (++count === 2 ? new Refusal(413, 'Files up to 64 MB can be read.') : preview),
     });
     await show(IntakeStage);
@@ -309,5 +368,102 @@ describe('the intake stage', () => {
     expect(count).toBe(2);
     expect(o.project.note?.text).toBe('b.csv: This cannot be used. Files up to 64 MB can be read.');
     expect(o.project.dropped).toEqual([]);
+  });
+
+  it('is a queue with one summary, and takes what is ready in turn', async () => {
+    const open = new Set([7, 8, 9]);
+    const ready = { ...preview, questions: [], acceptable: true };
+    const o = office({
+      'GET /intake': () => ({
+        files: [7, 8, 9].filter((id) => open.has(id)).map((id) => file({ id, name: `f${id}.csv`, state: 'waiting', acceptedAt: null })),
+      }),
+      'GET /intake/7': { ...ready, id: 7, kind: 'total-station' },
+      'GET /intake/8': { ...ready, id: 8 },
+      'GET /intake/9': { ...preview, id: 9 },
+      'GET /intake/names': [],
+      'POST /intake/7/accept': () => (open.delete(7), { seq: 2 }),
+      'POST /intake/8/accept': () => (open.delete(8), { seq: 1 }),
+    });
+    const stage = await show(IntakeStage);
+    expect(stage.get('[data-test=summary]').text()).toBe('2 ready, 1 with questions.');
+    expect(stage.get('.preview h2').text(), 'what asks is shown first').toBe('control.csv');
+    await press(stage, 'Accept the 2 ready');
+    const accepted = o.calls.filter((c) => c.route.endsWith('/accept')).map((c) => c.route);
+    expect(accepted, 'control before what observes it').toEqual(['POST /intake/8/accept', 'POST /intake/7/accept']);
+    expect(o.project.note?.text).toBe('Accepted 2 files; 1 with questions.');
+  });
+
+  it('lists the names that may be one mark, and sends what is said of them', async () => {
+    const question = {
+      file: 7,
+      fileName: 'control.csv',
+      name: 'kt-1',
+      other: 'KT01',
+      where: 'the project',
+      alike: true,
+      plan: 0.05,
+      height: -0.02,
+      answer: null,
+    };
+    const o = office({
+      'GET /intake': { files: [file({ id: 7, name: 'control.csv', state: 'waiting', acceptedAt: null })] },
+      'GET /intake/7': preview,
+      'GET /intake/names': [question],
+      'PUT /intake/7/names': preview,
+    });
+    const stage = await show(IntakeStage);
+    expect(stage.get('[data-test=names]').text()).toContain('looks like KT01 in the project, 50.0 mm apart, 20.0 mm in height');
+    await press(stage, 'One mark: KT01');
+    await press(stage, 'Two marks');
+    expect(o.bodies('PUT /intake/7/names')).toEqual([{ names: [{ from: 'kt-1', to: 'KT01' }] }, { names: [{ from: 'kt-1', to: 'kt-1' }] }]);
+  });
+});
+
+describe('what is asked once', () => {
+  it('is which of two columns is the easting', async () => {
+    const o = office({ 'PUT /intake/7/mapping': preview, 'GET /reference': reference() });
+    const asking = { ...preview, meaning: { ...meaning, asks: [{ key: 'order', text: 'Which of the two is the easting?', offer: '' }] } };
+    const sheet = await show(PreviewSheet, { preview: asking });
+    await press(sheet, 'northing is');
+    expect(o.bodies('PUT /intake/7/mapping').at(-1)).toMatchObject({ columns: { name: 0, e: 2, n: 1 } });
+  });
+
+  it('is what a silent control list is', async () => {
+    const o = office({ 'PUT /intake/7/meaning': preview, 'GET /reference': reference() });
+    const sheet = await show(MeaningSheet, {
+      file: 7,
+      meaning: { ...meaning, asks: [{ key: 'control', text: 'What are they?', offer: '' }] },
+    });
+    await press(sheet, 'Hold them');
+    await press(sheet, 'Weight them by it');
+    await press(sheet, 'For information only');
+    expect((o.bodies('PUT /intake/7/meaning') as { control: string; sigma: number | null }[]).map((b) => [b.control, b.sigma])).toEqual([
+      ['hold', null],
+      ['weight', 0.01],
+      ['information', 0.01],
+    ]);
+  });
+
+  it('is nothing where a mapping is remembered, which can be renamed and forgotten', async () => {
+    const o = office({ 'PUT /intake/memories/3': {}, 'DELETE /intake/memories/3': {} });
+    const sheet = await show(PreviewSheet, {
+      preview: { ...preview, questions: [], memory: { id: 3, label: 'our logger', author: 'Demo' } },
+    });
+    expect(sheet.get('[data-test=memory]').text()).toContain('Read as remembered: our logger');
+    await press(sheet, 'rename');
+    await sheet.get('[aria-label="Name of the mapping"]').setValue('the logger');
+    await sheet.get('[data-test=memory]').trigger('submit');
+    await flushPromises();
+    expect(o.bodies('PUT /intake/memories/3')).toEqual([{ label: 'the logger' }]);
+    await press(sheet, 'forget');
+    expect(o.calls.some((c) => c.route === 'DELETE /intake/memories/3')).toBe(true);
+    expect(sheet.emitted('reload')).toHaveLength(2);
+  });
+
+  it('lists the columns that mean nothing here', async () => {
+    office();
+    const columns = [...preview.columns, { index: 3, heading: 'weather', samples: ['sun', 'rain'], used: false }];
+    const sheet = await show(PreviewSheet, { preview: { ...preview, columns } });
+    expect(sheet.get('[data-test=unused]').text()).toContain('Not used: weather (sun, rain).');
   });
 });

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
-import { choose, office, point, Refusal, selects, show } from '../../../tests/office';
+import { choose, given, office, point, Refusal, show } from '../../../tests/office';
 import InversePage from './InversePage.vue';
 
 afterEach(() => (document.body.innerHTML = ''));
@@ -41,8 +41,8 @@ describe('the inverse', () => {
     expect(o.calls.filter((c) => c.route === 'GET /reference/inverse')).toHaveLength(1);
     await page.setProps({ picked: 'KT05' } as never);
     await flushPromises();
-    expect(selects(page, '[data-test=inverse-from]').props('modelValue')).toBe('KT05');
-    expect(selects(page, '[data-test=inverse-to]').props('modelValue')).toBe('');
+    expect(given(page, '[data-test=inverse-from]').modelValue).toBe('KT05');
+    expect(given(page, '[data-test=inverse-to]').modelValue).toBe('');
   });
 
   it('says a name that is none, and why two points have no inverse', async () => {
