@@ -174,12 +174,19 @@ final class Office
             // The list unfolds; what it holds may still be on its way.
             for ($look = 0; $look < 25; ++$look) {
                 usleep(80000);
-                foreach ($this->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')) as $item) {
-                    if ($item->isDisplayed() && str_contains($item->getText(), $text)) {
-                        $item->click();
+                $items = array_filter(
+                    $this->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')),
+                    static fn (WebDriverElement $i): bool => $i->isDisplayed() && str_contains($i->getText(), $text),
+                );
+                // The one that says just this goes before one that says it among others.
+                usort(
+                    $items,
+                    static fn (WebDriverElement $i, WebDriverElement $j): int => \strlen($i->getText()) <=> \strlen($j->getText()),
+                );
+                if ([] !== $items) {
+                    $items[0]->click();
 
-                        return true;
-                    }
+                    return true;
                 }
             }
 

@@ -14,7 +14,7 @@ final class Headings
     /** What a height is above, where the heading says so. */
     public const ELLIPSOIDAL = [
         'ellipsoidalheight', 'heightellipsoidal', 'ellipsoidheight', 'hellipsoidal', 'ellheight',
-        'ellipsoidischehoehe', 'hell',
+        'ellipsoidischehoehe', 'hoeheell', 'ellhoehe', 'hell',
     ];
     public const ORTHOMETRIC = [
         'orthometricheight', 'heightorthometric', 'horthometric', 'heightabovegeoid', 'levelledheight', 'orthometrischehoehe',

@@ -246,7 +246,7 @@ watch(
           uploading ? `Reading ${uploading}…` : `Accepting ${accepting}…`
         }}</ElAlert>
         <FiguresTable
-          :class="{ short: preview }"
+          :style="preview ? { flex: `0 0 ${Math.min(6, files.length) * 27 + (files.length > 8 ? 62 : 34)}px` } : {}"
           class="files"
           label="files"
           :columns="columns"
@@ -332,9 +332,6 @@ watch(
   max-width: 64ch;
   display: grid;
   gap: 10px;
-}
-.files.short {
-  flex: 0 0 166px;
 }
 .sha {
   font-size: 11px;

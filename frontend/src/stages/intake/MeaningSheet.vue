@@ -6,7 +6,6 @@ import type { MeaningRequest, MeaningView, PreviewView, ReferenceView } from '..
 import WayList from '../../fields/WayList.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
 import { usableFirst } from '../../fields/ways';
-import NumberInput from '../../fields/NumberInput.vue';
 import { metresPer, small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import { settled } from './previews';
@@ -89,14 +88,22 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
       <ElButton size="small" type="primary" plain data-test="order-exchange" @click="emit('order', true)">{{ plan?.[1] }} is</ElButton>
     </ElAlert>
     <ElAlert v-if="asks.has('control')" data-test="ask-control" type="warning" :closable="false">
-      <strong class="doubt">?</strong> <span class="words">{{ asks.get('control') }}</span>
+      <strong class="doubt">?</strong> <span class="words whole">{{ asks.get('control') }}</span>
       <ElButton size="small" type="primary" plain data-test="control-hold" @click="answer({ control: 'hold' })">Hold them</ElButton>
-      <span class="weigh">
-        <NumberInput v-model="sigma" label="" :unit="smallUnit(project.units)" :factor="smallMetres" :digits="3" />
-        <ElButton size="small" data-test="control-weight" :disabled="!sigma || sigma <= 0" @click="answer({ control: 'weight', sigma })"
-          >Weight them by it</ElButton
-        >
-      </span>
+      <ElButton size="small" data-test="control-weight" :disabled="!sigma || sigma <= 0" @click="answer({ control: 'weight', sigma })"
+        >Weight them by</ElButton
+      >
+      <span class="weigh"
+        ><ElInputNumber
+          size="small"
+          :controls="false"
+          :min="0"
+          :model-value="sigma === null ? null : Number((sigma / smallMetres).toFixed(4))"
+          :aria-label="`Standard deviation, ${smallUnit(project.units)}`"
+          @update:model-value="(v: number | null | undefined) => (sigma = v ? v * smallMetres : null)"
+        />
+        {{ smallUnit(project.units) }}</span
+      >
       <ElButton size="small" data-test="control-information" @click="answer({ control: 'information' })">For information only</ElButton>
     </ElAlert>
     <div v-if="!meaning.plane" class="row">
@@ -147,9 +154,15 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
     <p v-if="meaning.geographic && frame === 'project' && reference?.system" class="quiet">
       The project is on {{ reference.system.datum }}.
     </p>
-    <ElAlert v-if="asks.has('heights')" type="warning" :closable="false"
-      ><strong class="doubt">?</strong> {{ asks.get('heights') }}</ElAlert
-    >
+    <ElAlert v-if="asks.has('heights')" data-test="ask-heights" type="warning" :closable="false">
+      <strong class="doubt">?</strong> <span class="words">{{ asks.get('heights') }}</span>
+      <ElButton size="small" type="primary" plain data-test="heights-ellipsoidal" @click="answer({ heights: 'ellipsoidal' })"
+        >Ellipsoidal</ElButton
+      >
+      <ElButton size="small" type="primary" plain data-test="heights-geoid-yes" @click="answer({ heights: 'geoid' })"
+        >Above a geoid</ElButton
+      >
+    </ElAlert>
     <ElAlert v-if="asks.has('geoid')" type="warning" :closable="false"><strong class="doubt">?</strong> {{ asks.get('geoid') }}</ElAlert>
     <ElAlert v-if="asks.has('swap')" data-test="ask-swap" type="warning" :closable="false">
       <strong class="doubt">?</strong> <span>{{ asks.get('swap') }}</span><ElButton
@@ -202,13 +215,11 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
 .words {
   flex: 1 1 240px;
 }
-.weigh {
-  display: flex;
-  gap: 6px;
-  align-items: flex-start;
+.whole {
+  flex-basis: calc(100% - 24px);
 }
-.weigh .field {
-  width: 90px;
+.weigh .el-input-number {
+  width: 64px;
 }
 .row {
   display: flex;

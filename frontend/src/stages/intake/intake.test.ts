@@ -435,7 +435,7 @@ describe('what is asked once', () => {
       meaning: { ...meaning, asks: [{ key: 'control', text: 'What are they?', offer: '' }] },
     });
     await press(sheet, 'Hold them');
-    await press(sheet, 'Weight them by it');
+    await press(sheet, 'Weight them by');
     await press(sheet, 'For information only');
     expect((o.bodies('PUT /intake/7/meaning') as { control: string; sigma: number | null }[]).map((b) => [b.control, b.sigma])).toEqual([
       ['hold', null],
