@@ -71,7 +71,7 @@ export const overview: Overview = {
   heights: 'ellipsoidal',
   geoid: '',
   revision: 3,
-  units: { length: 'm', angle: 'dms', decimals: 3 },
+  units: { length: 'm', angle: 'dms', decimals: 3, heights: 3, angles: 1, small: 1, areas: 1 },
   stages: [],
   stale: [],
   jobs: [],

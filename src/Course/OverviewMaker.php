@@ -44,7 +44,10 @@ final class OverviewMaker
         return new Overview(
             $project->id(), $project->name(), $role->value ?? '', $role?->mayChange() ?? false, $project->reference(),
             $this->meaning->systemName($project), $project->heights(), $this->meaning->geoidName($project), $project->revision(),
-            new UnitsView((string) $units['length'], (string) $units['angle'], (int) $units['decimals']),
+            new UnitsView(
+                (string) $units['length'], (string) $units['angle'], (int) $units['decimals'], (int) ($units['heights'] ?? 3),
+                (int) ($units['angles'] ?? 1), (int) ($units['small'] ?? 1), (int) ($units['areas'] ?? 1),
+            ),
             $this->course->states($project, $current, $stale), $staleViews, $this->jobs->recent($project),
             $this->ledger->lastUndoable($project), $this->ledger->lastRedoable($project), $this->entries->lastSeq($project),
         );

@@ -23,7 +23,7 @@ class Project implements Journaled
 
     /** @var array<string, string|int> how quantities are shown; never what they are */
     #[ORM\Column(type: 'json')]
-    private array $units = ['length' => 'm', 'angle' => 'dms', 'decimals' => 3];
+    private array $units = ['length' => 'm', 'angle' => 'dms', 'decimals' => 3, 'heights' => 3, 'angles' => 1, 'small' => 1, 'areas' => 1];
 
     /** @var array<string, float|bool> */
     #[ORM\Column(type: 'json')]

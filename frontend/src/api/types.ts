@@ -544,11 +544,15 @@ export interface MemberRequest {
   role: string;
 }
 
-/** How quantities are shown. */
+/** How quantities are shown; decimals as in {@see \App\Project\View\UnitsView}. */
 export interface UnitsRequest {
   length: string;
   angle: string;
   decimals: number;
+  heights?: number;
+  angles?: number;
+  small?: number;
+  areas?: number;
 }
 
 /** Someone who may open a project. */
@@ -567,11 +571,15 @@ export interface ProjectCard {
   heights: string;
 }
 
-/** How quantities are shown. Length: m, ft or ftUS; angle: dms, deg or gon. */
+/** How quantities are shown. Length: m, ft or ftUS; angle: dms, deg or gon. Decimals of plan coordinates and distances, of heights, of seconds of arc (other notations as fine), of millimetres, and of areas and volumes. */
 export interface UnitsView {
   length: string;
   angle: string;
   decimals: number;
+  heights: number;
+  angles: number;
+  small: number;
+  areas: number;
 }
 
 /** A system of the project's own: a text (WKT2 or PROJ), or a method with parameters over a geodetic system. Angles in degrees, lengths in metres. */

@@ -28,14 +28,19 @@ export function fromDisplayLength(value: number, units: UnitsView): number {
 
 export function length(metres: number | null | undefined, units: UnitsView, extra = 0): string {
   if (metres === null || metres === undefined) return '';
-  return signed(toDisplayLength(metres, units).toFixed(units.decimals + extra));
+  return signed(toDisplayLength(metres, units).toFixed(Math.max(0, units.decimals + extra)));
+}
+
+export function height(metres: number | null | undefined, units: UnitsView, extra = 0): string {
+  if (metres === null || metres === undefined) return '';
+  return signed(toDisplayLength(metres, units).toFixed(Math.max(0, units.heights + extra)));
 }
 
 /** Small lengths: millimetres, or thousandths of a foot. */
 export function small(metres: number | null | undefined, units: UnitsView, sign = false): string {
   if (metres === null || metres === undefined) return '';
   const value = units.length === 'm' ? 1000 * metres : toDisplayLength(metres, units);
-  const text = value.toFixed(units.length === 'm' ? 1 : 4);
+  const text = value.toFixed(units.small + (units.length === 'm' ? 0 : 3));
   return signed((sign && value >= 0 ? '+' : '') + text);
 }
 
@@ -45,13 +50,17 @@ export function smallUnit(units: UnitsView): string {
 
 export function area(m2: number, units: UnitsView): string {
   const f = FEET[units.length] ?? 1;
-  return `${signed(group((m2 / (f * f)).toFixed(1)))} ${units.length === 'm' ? 'm²' : 'ft²'}`;
+  return `${signed(group((m2 / (f * f)).toFixed(units.areas)))} ${units.length === 'm' ? 'm²' : 'ft²'}`;
+}
+
+export function areaUnit(units: UnitsView): string {
+  return units.length === 'm' ? 'm²' : 'ft²';
 }
 
 export function volume(m3: number, units: UnitsView): string {
   return units.length === 'm'
-    ? `${signed(group(m3.toFixed(1)))} m³`
-    : `${signed(group((m3 / Math.pow(FEET[units.length] ?? 1, 3) / 27).toFixed(1)))} yd³`;
+    ? `${signed(group(m3.toFixed(units.areas)))} m³`
+    : `${signed(group((m3 / Math.pow(FEET[units.length] ?? 1, 3) / 27).toFixed(units.areas)))} yd³`;
 }
 
 /** Thin spaces between thousands. */
@@ -62,12 +71,13 @@ export function group(text: string): string {
 }
 
 export function angle(degrees: number, units: UnitsView): string {
-  if (units.angle === 'gon') return signed((degrees / 0.9).toFixed(5));
-  if (units.angle === 'deg') return signed(degrees.toFixed(6));
-  const tenths = Math.round(Math.abs(degrees) * 36000);
-  const s = (tenths % 600) / 10;
-  const minutes = Math.floor(tenths / 600);
-  const text = `${Math.floor(minutes / 60)} ${String(minutes % 60).padStart(2, '0')} ${s.toFixed(1).padStart(4, '0')}`;
+  if (units.angle === 'gon') return signed((degrees / 0.9).toFixed(units.angles + 4));
+  if (units.angle === 'deg') return signed(degrees.toFixed(units.angles + 5));
+  const fine = 10 ** units.angles;
+  const parts = Math.round(Math.abs(degrees) * 3600 * fine);
+  const minutes = Math.floor(parts / (60 * fine));
+  const s = ((parts % (60 * fine)) / fine).toFixed(units.angles).padStart(units.angles > 0 ? 3 + units.angles : 2, '0');
+  const text = `${Math.floor(minutes / 60)} ${String(minutes % 60).padStart(2, '0')} ${s}`;
   return degrees < 0 ? MINUS + text : text;
 }
 
@@ -75,7 +85,7 @@ export function angle(degrees: number, units: UnitsView): string {
 export function smallAngle(degrees: number | null | undefined, units: UnitsView, sign = false): string {
   if (degrees === null || degrees === undefined) return '';
   const value = units.angle === 'gon' ? (degrees / 0.9) * 1000 : degrees * 3600;
-  return signed((sign && value >= 0 ? '+' : '') + value.toFixed(1)) + (units.angle === 'gon' ? ' mgon' : '"');
+  return signed((sign && value >= 0 ? '+' : '') + value.toFixed(units.small)) + (units.angle === 'gon' ? ' mgon' : '"');
 }
 
 export function angleName(units: UnitsView): string {

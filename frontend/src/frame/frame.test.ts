@@ -117,10 +117,10 @@ describe('units', () => {
   it('change what is shown', async () => {
     const o = office({ 'PUT /units': { seq: 1 } });
     const panel = await show(UnitsPanel);
-    expect(panel.text()).toContain('1234.5678 m shows as 1234.568, 45.5125° as 45 30 45.0');
+    expect(panel.text()).toContain('1234.5678 m shows as 1234.568, 12.3 mm as 12.3 mm, 45.5125° as 45 30 45.0');
     await panel.get('input[value=ftUS]').setValue(true);
     await flushPromises();
-    expect(o.bodies('PUT /units')).toEqual([{ length: 'ftUS', angle: 'dms', decimals: 3 }]);
+    expect(o.bodies('PUT /units')).toEqual([{ length: 'ftUS', angle: 'dms', decimals: 3, heights: 3, angles: 1, small: 1, areas: 1 }]);
   });
 });
 

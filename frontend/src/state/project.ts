@@ -62,7 +62,7 @@ export const useProject = defineStore('project', {
     noteTimer: 0 as number,
   }),
   getters: {
-    units: (s): UnitsView => s.overview?.units ?? { length: 'm', angle: 'dms', decimals: 3 },
+    units: (s): UnitsView => s.overview?.units ?? { length: 'm', angle: 'dms', decimals: 3, heights: 3, angles: 1, small: 1, areas: 1 },
     mayChange: (s): boolean => s.overview?.mayChange ?? false,
     busyJobs: (s): JobView[] => (s.overview?.jobs ?? []).filter((j) => j.state === 'queued' || j.state === 'running'),
   },

@@ -10,7 +10,11 @@ namespace App\Network\Report;
  */
 final class ReportPages extends \TCPDF
 {
-    public const INK = [31, 42, 55];
+    /** Points. */
+    private const FIGURES = 8.0;
+    private const SMALL = 7.5;
+
+    public const INK = [0, 0, 0];
     public const QUIET = [108, 106, 94];
     public const BAD = [200, 65, 43];
     public const GOOD = [31, 111, 107];
@@ -44,7 +48,7 @@ final class ReportPages extends \TCPDF
     public function Footer(): void
     {
         $this->setY(-30.0);
-        $this->pen(self::QUIET, '', 7.0);
+        $this->pen(self::QUIET, '', self::SMALL);
         $this->Cell(0.0, 10.0, $this->name);
         // The count of pages is put in at the end: its place is measured from the left.
         $this->setX($this->getPageWidth() - self::MARGIN - 28.0);
@@ -61,7 +65,7 @@ final class ReportPages extends \TCPDF
     }
 
     /** @param list<int> $colour */
-    public function sentence(string $text, array $colour = self::INK, string $style = '', float $size = 8.5): void
+    public function sentence(string $text, array $colour = self::INK, string $style = '', float $size = 9.0): void
     {
         $this->pen($colour, $style, $size);
         $this->MultiCell(0.0, 1.35 * $size, $text, 0, 'L');
@@ -85,13 +89,18 @@ final class ReportPages extends \TCPDF
             $this->AddPage();
             $this->head();
         }
-        $this->pen($stands ? self::BAD : self::INK, '', 7.5);
         foreach ($this->table as $i => [, $width, $align]) {
-            $this->Cell($width, self::ROW, $this->fitted($cells[$i], $width), 0, 0, $align);
+            $this->pen($stands ? self::BAD : self::INK, '', self::FIGURES);
+            // A figure is never cut off: where it is too long for its column it is set smaller.
+            $needed = 'R' === $align ? $this->GetStringWidth($cells[$i]) : 0.0;
+            if ($needed > $width - 2.0) {
+                $this->pen($stands ? self::BAD : self::INK, '', self::FIGURES * ($width - 2.0) / $needed);
+            }
+            $this->Cell($width, self::ROW, 'R' === $align ? $cells[$i] : $this->fitted($cells[$i], $width), 0, 0, $align);
         }
         $this->Ln(self::ROW);
         if ('' !== $note) {
-            $this->pen(self::QUIET, '', 7.0);
+            $this->pen(self::QUIET, '', self::SMALL);
             $this->setX(self::MARGIN + self::INDENT);
             $this->MultiCell(0.0, self::NOTE, $note, 0, 'L');
         }
@@ -100,7 +109,7 @@ final class ReportPages extends \TCPDF
 
     private function head(): void
     {
-        $this->pen(self::QUIET, '', 7.0);
+        $this->pen(self::QUIET, '', self::SMALL);
         foreach ($this->table as [$heading, $width, $align]) {
             $this->Cell($width, self::ROW, $heading, 0, 0, $align);
         }

@@ -6,7 +6,7 @@ namespace App\Project\Request;
 
 use Symfony\Component\Validator\Constraints as Assert;
 
-/** How quantities are shown. */
+/** How quantities are shown; decimals as in {@see \App\Project\View\UnitsView}. */
 final readonly class UnitsRequest
 {
     public function __construct(
@@ -16,6 +16,14 @@ final readonly class UnitsRequest
         public string $angle,
         #[Assert\Range(min: 0, max: 6)]
         public int $decimals,
+        #[Assert\Range(min: 0, max: 6)]
+        public int $heights = 3,
+        #[Assert\Range(min: 0, max: 4)]
+        public int $angles = 1,
+        #[Assert\Range(min: 0, max: 4)]
+        public int $small = 1,
+        #[Assert\Range(min: 0, max: 4)]
+        public int $areas = 1,
     ) {
     }
 }

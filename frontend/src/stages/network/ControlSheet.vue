@@ -8,7 +8,7 @@ import FiguresTable from '../../figures/FiguresTable.vue';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
 import Slip from '../../frame/Slip.vue';
 import { readNumber } from '../../format/angles';
-import { fromDisplayLength, length, small, smallUnit, toDisplayLength } from '../../format/units';
+import { fromDisplayLength, height, length, small, smallUnit, toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
 
 const props = defineProps<{ selected: Set<string> }>();
@@ -60,7 +60,7 @@ const columns = computed<Column<PointView>[]>(() => [
     align: 'right',
     mono: true,
     value: (p) => p.givenH,
-    text: (p) => length(p.givenH, units.value, 1),
+    text: (p) => height(p.givenH, units.value, 1),
   },
   {
     key: 'sd',

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { put } from '../../api/client';
 import type { Conflict, ConflictField } from '../../api/conflict';
 import type { SettingsRequest, SettingsView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
+import { metresPer, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 
 const props = defineProps<{ settings: SettingsView; version: string }>();
@@ -27,30 +28,36 @@ watch(
     if (JSON.stringify(form.value) === JSON.stringify(before)) fill();
   },
 );
-const FIELDS: [keyof SettingsView, string, string, number][] = [
-  ['directionSd', 'direction', '"', 1],
-  ['zenithSd', 'zenith angle', '"', 1],
-  ['distanceConstant', 'distance, constant', 'mm', 1000],
+/** Seconds of arc or milligon, millimetres or feet, as the project shows small quantities; stored in seconds and metres. */
+const arc = computed<[string, number]>(() => (project.units.angle === 'gon' ? ['mgon', 1 / 3.24] : ['"', 1]));
+const fine = computed<[string, number]>(() => [
+  smallUnit(project.units),
+  project.units.length === 'm' ? 1000 : 1 / metresPer(project.units),
+]);
+const FIELDS = computed<[keyof SettingsView, string, string, number][]>(() => [
+  ['directionSd', 'direction', ...arc.value],
+  ['zenithSd', 'zenith angle', ...arc.value],
+  ['distanceConstant', 'distance, constant', ...fine.value],
   ['distancePpm', 'distance, per length', 'ppm', 1],
-  ['instrumentCentring', 'centring, instrument', 'mm', 1000],
-  ['targetCentring', 'centring, target', 'mm', 1000],
-  ['heightCentring', 'instrument and target heights', 'mm', 1000],
+  ['instrumentCentring', 'centring, instrument', ...fine.value],
+  ['targetCentring', 'centring, target', ...fine.value],
+  ['heightCentring', 'instrument and target heights', ...fine.value],
   ['refraction', 'refraction coefficient', '', 1],
   ['confidence', 'confidence', '%', 100],
-];
+]);
 
 function change(key: keyof SettingsView, value: number | null) {
   if (value !== null) form.value = { ...form.value, [key]: value };
 }
 
-const COMPARED: ConflictField[] = [
-  ...FIELDS.map(([key, label, unit, factor]) => ({
+const COMPARED = computed<ConflictField[]>(() => [
+  ...FIELDS.value.map(([key, label, unit, factor]) => ({
     key: key as string,
     label,
     text: (v: unknown) => `${Number((Number(v) * factor).toFixed(6))} ${unit}`.trim(),
   })),
   { key: 'free', label: 'free network', text: (v) => (v ? 'yes' : 'no') },
-];
+]);
 
 async function send(values: SettingsRequest, version: string) {
   form.value = { ...form.value, ...values };

@@ -4,8 +4,8 @@ import type { Column } from '../../figures/columns';
 import { observationRow } from '../../../tests/network';
 import { atName, groupColumns, observationColumns, rowKey, runColumns, stationColumns } from './columns';
 
-const metric = { length: 'm', angle: 'dms', decimals: 3 };
-const feet = { length: 'ft', angle: 'gon', decimals: 2 };
+const metric = { length: 'm', angle: 'dms', decimals: 3, heights: 3, angles: 1, small: 1, areas: 1 };
+const feet = { length: 'ft', angle: 'gon', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 };
 
 const row = (over: Partial<RowView> = {}) =>
   observationRow({

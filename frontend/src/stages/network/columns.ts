@@ -1,6 +1,6 @@
 import type { GroupView, RowView, RunView, StationView, UnitsView } from '../../api/types';
 import type { Column } from '../../figures/columns';
-import { isAngular, length, observed, residual, signed, small, smallAngle, smallUnit, when } from '../../format/units';
+import { height, isAngular, length, observed, residual, signed, small, smallAngle, smallUnit, when } from '../../format/units';
 
 /** Standardized residuals beyond this stand out: two-sided level 0.001. */
 export const LIMIT = 3.29;
@@ -120,7 +120,7 @@ export const stationColumns = (units: UnitsView): Column<StationView>[] => [
     align: 'right',
     mono: true,
     value: (s) => s.h,
-    text: (s) => length(s.h, units, 1),
+    text: (s) => height(s.h, units, 1),
   },
   {
     key: 'major',

@@ -4,7 +4,7 @@ import { observationRow } from '../../../tests/network';
 import { atName, observationColumns, rowKey, stationColumns } from './columns';
 import { lineKey, networkScene } from './networkScene';
 
-const metric = { length: 'm', angle: 'dms', decimals: 3 };
+const metric = { length: 'm', angle: 'dms', decimals: 3, heights: 3, angles: 1, small: 1, areas: 1 };
 
 const row = (over: Partial<RowView>) => observationRow({ at: 'A', to: 'B', file: 'f.csv', ...over });
 

@@ -2,7 +2,7 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { NetworkView, RowView, RunView } from '../../api/types';
-import { office, point, press, route, show } from '../../../tests/office';
+import { office, overview, point, press, route, show } from '../../../tests/office';
 import { observationRow } from '../../../tests/network';
 import ControlSheet from './ControlSheet.vue';
 import NetworkStage from './NetworkStage.vue';
@@ -154,7 +154,7 @@ describe('control', () => {
   const input = (name: string) => `[aria-label="${name}"]`;
 
   it('shows given values in the units of the project, and surveyed points only when asked', async () => {
-    office({}, { units: { length: 'ft', angle: 'dms', decimals: 2 } }, marks);
+    office({}, { units: { length: 'ft', angle: 'dms', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 } }, marks);
     const sheet = await show(ControlSheet, { selected: new Set(['KT01']) });
     expect(sheet.findAll('.body .row')).toHaveLength(2);
     expect(sheet.get<HTMLInputElement>(input('height')).element.value).toBe('775.64961');
@@ -260,5 +260,19 @@ describe('a network that cannot be adjusted', () => {
     await stage.get('[data-test=failure] .el-button.is-link').trigger('click');
     await flushPromises();
     expect(stage.find('[data-test=failure]').exists()).toBe(false);
+  });
+});
+
+describe('weights of a project in gon', () => {
+  // 1 mgon is 3.24 seconds of arc by definition.
+  it('are shown and typed in milligon, and kept in seconds', async () => {
+    const o = office({ 'PUT /network/settings': {} }, { units: { ...overview.units, angle: 'gon' } });
+    const sheet = await show(SettingsSheet, { settings: { ...settings, directionSd: 3.24 }, version: 'w1' });
+    const input = sheet.get<HTMLInputElement>('#directionSd');
+    expect(input.element.value).toBe('1');
+    await input.setValue('0.5');
+    await sheet.get('form').trigger('submit');
+    await flushPromises();
+    expect((o.bodies('PUT /network/settings')[0] as { directionSd: number }).directionSd).toBeCloseTo(1.62, 9);
   });
 });

@@ -6,7 +6,7 @@ import type { MovedRow, MovePreview, ReferenceRequest, ReferenceView } from '../
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import NumberInput from '../../fields/NumberInput.vue';
-import { length } from '../../format/units';
+import { height, length } from '../../format/units';
 import type { Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import WayList from '../../fields/WayList.vue';
@@ -50,7 +50,7 @@ const cell = (key: keyof MovedRow, title: string, width: string): Column<MovedRo
   align: 'right',
   mono: true,
   value: (r) => r[key] as number | null,
-  text: (r) => length(r[key] as number | null, units.value),
+  text: (r) => (key.toLowerCase().endsWith('h') ? height : length)(r[key] as number | null, units.value),
 });
 const columns = computed<Column<MovedRow>[]>(() => [
   { key: 'name', title: 'point', width: 'minmax(52px, 1fr)', value: (r) => r.name },

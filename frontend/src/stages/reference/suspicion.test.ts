@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { suspicion } from './suspicion';
 
-const metres = { length: 'm', decimals: 3, angle: 'dms' };
+const metres = { length: 'm', decimals: 3, angle: 'dms', heights: 3, angles: 1, small: 1, areas: 1 };
 
 describe('suspicion', () => {
   it('tells a height by up and down', () => {

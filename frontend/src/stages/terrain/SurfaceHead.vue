@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { SurfaceView } from '../../api/types';
-import { area, length, when } from '../../format/units';
+import { area, height, length, when } from '../../format/units';
 import { useProject } from '../../state/project';
 import VolumeAgainst from './VolumeAgainst.vue';
 
@@ -18,7 +18,7 @@ const units = computed(() => project.units);
         {{ surface.name
         }}{{
           surface.computed
-            ? `: ${length(surface.hMin, units, -1)} to ${length(surface.hMax, units, -1)} ${units.length}`
+            ? `: ${height(surface.hMin, units, -1)} to ${height(surface.hMax, units, -1)} ${units.length}`
             : ' is not computed yet'
         }}
       </h1>

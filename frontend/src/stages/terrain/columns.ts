@@ -1,6 +1,6 @@
 import type { SurfaceView, UnitsView } from '../../api/types';
 import type { Column } from '../../figures/columns';
-import { area, length } from '../../format/units';
+import { area, areaUnit, height } from '../../format/units';
 
 export const surfaceColumns = (units: UnitsView): Column<SurfaceView>[] => [
   { key: 'name', title: 'surface', width: 'minmax(120px, 1fr)', value: (s) => s.name },
@@ -9,11 +9,12 @@ export const surfaceColumns = (units: UnitsView): Column<SurfaceView>[] => [
   {
     key: 'area',
     title: 'plan area',
-    width: '104px',
+    unit: areaUnit(units),
+    width: '80px',
     align: 'right',
     mono: true,
     value: (s) => s.planArea,
-    text: (s) => area(s.planArea, units),
+    text: (s) => area(s.planArea, units).replace(/ \S+$/, ''),
   },
   {
     key: 'low',
@@ -23,7 +24,7 @@ export const surfaceColumns = (units: UnitsView): Column<SurfaceView>[] => [
     align: 'right',
     mono: true,
     value: (s) => s.hMin,
-    text: (s) => length(s.hMin, units, -1),
+    text: (s) => height(s.hMin, units, -1),
   },
   {
     key: 'high',
@@ -33,7 +34,7 @@ export const surfaceColumns = (units: UnitsView): Column<SurfaceView>[] => [
     align: 'right',
     mono: true,
     value: (s) => s.hMax,
-    text: (s) => length(s.hMax, units, -1),
+    text: (s) => height(s.hMax, units, -1),
   },
   { key: 'state', title: '', width: '64px', value: (s) => (!s.computed ? 'not made' : s.stale.length > 0 ? 'stale' : 'fresh') },
 ];

@@ -68,7 +68,7 @@ describe('making a surface', () => {
   });
 
   it('saves selection, lines, boundary and limits in metres', async () => {
-    office({}, { units: { length: 'ft', angle: 'dms', decimals: 2 } }, points);
+    office({}, { units: { length: 'ft', angle: 'dms', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 } }, points);
     const ring: [number, number][] = [
       [0, 0],
       [9, 0],
@@ -127,7 +127,7 @@ describe('the terrain stage', () => {
   it('computes a volume against an elevation in the units shown', async () => {
     const o = office(
       { ...answers([surface()]), 'POST /terrain/surfaces/2/volume': { seq: 3 } },
-      { units: { length: 'ft', angle: 'dms', decimals: 2 } },
+      { units: { length: 'ft', angle: 'dms', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 } },
       points,
     );
     const stage = await show(TerrainStage);
