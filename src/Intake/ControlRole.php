@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Intake\Format\Reading;
 use App\Survey\Point;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\PointRecord;
@@ -15,10 +16,9 @@ final readonly class ControlRole
     {
     }
 
-    /** @param list<PointRecord> $records */
-    public function isAsked(array $records): bool
+    public function isAsked(Reading $reading): bool
     {
-        return '' === $this->meaning->control && [] !== $records && self::isSilent($records);
+        return '' === $this->meaning->control && self::isSilent($reading) && $reading->size() > 0;
     }
 
     /**
@@ -26,9 +26,9 @@ final readonly class ControlRole
      *
      * @return list<PointRecord> held or weighted as answered
      */
-    public function applied(FileKind $kind, array $records): array
+    public function applied(Reading $reading, array $records): array
     {
-        if (FileKind::Control !== $kind || !self::isSilent($records)) {
+        if (!self::isSilent($reading)) {
             return $records;
         }
         $sigma = $this->meaning->sigma;
@@ -50,15 +50,8 @@ final readonly class ControlRole
         return FileKind::Control === $kind && 'information' !== $this->meaning->control ? Point::CONTROL : Point::SURVEYED;
     }
 
-    /** @param list<PointRecord> $records */
-    private static function isSilent(array $records): bool
+    private static function isSilent(Reading $reading): bool
     {
-        foreach ($records as $r) {
-            if ('' !== $r->held || [] !== array_filter($r->sd)) {
-                return false;
-            }
-        }
-
-        return true;
+        return FileKind::Control === $reading->kind() && !$reading->statesControl();
     }
 }

@@ -35,11 +35,11 @@ final class Placer
             $asks = ['order' => 'Which of the two is the easting? Neither headings nor values say.'] + $asks;
         }
         $role = new ControlRole($meaning);
-        if (FileKind::Control === $reading->kind() && $role->isAsked($reading->points())) {
+        if ($role->isAsked($reading)) {
             $asks['control'] = 'These marks state neither held nor a standard deviation. What are they?';
         }
 
-        return $placed->with($role->applied($reading->kind(), $placed->records), $asks);
+        return $placed->with($role->applied($reading, $placed->records), $asks);
     }
 
     private function placed(Project $project, Reading $reading, Meaning $meaning): Placement

@@ -120,6 +120,16 @@ final class AccessTest extends TestCase
         $o->keys(WebDriverKeys::ESCAPE);
         $o->await(static fn (): ?bool => 'units' === $o->driver->executeScript('return document.activeElement.dataset.test')
             ? true : null, 'the focus back where the panel was opened');
+        // A button that goes away with its press leaves the keyboard where it was.
+        $o->click('[data-test=units]');
+        $o->find('.over .el-radio');
+        $o->press('close');
+        $o->await(
+            static fn (): ?bool => 'BODY' !== $o->driver->executeScript('return document.activeElement.tagName') ? true : null,
+            'a focus',
+        );
+        $o->go('/p/1/network');
+        $o->find('.body .row');
         for ($i = 0; $i < 25; ++$i) {
             $o->keys(WebDriverKeys::TAB);
             self::assertSame('', $o->driver->executeScript(<<<'JS'

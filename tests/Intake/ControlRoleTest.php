@@ -71,6 +71,8 @@ final class ControlRoleTest extends ApiTestCase
         $list = "point,easting [m],northing [m],ellipsoidal height [m],held\nA,493612.3,6028050.5,221,enh\n";
         $file = $this->bring('control.csv', $list);
         self::assertSame(['control', []], [$file['kind'], $file['meaning']['asks']]);
+        $none = $this->bring('none.csv', strtr($list, ['enh' => 'no']));
+        self::assertSame([], $none['meaning']['asks'], 'That nothing is held is said too.');
     }
 
     public function testAPlaneProjectAsksToo(): void

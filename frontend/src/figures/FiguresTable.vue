@@ -343,8 +343,8 @@ watch(
             @dblclick="emit('open', shown[item.index]!.original)"
           >
             <div v-for="c in visible" :key="c.key" role="gridcell" :class="[c.align, { mono: c.mono }]">
-              <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original">{{
-                c.text ? c.text(shown[item.index]!.original) : c.value(shown[item.index]!.original)
+              <slot :name="`cell-${c.key}`" :row="shown[item.index]!.original" :text="textOf(c, shown[item.index]!.original)">{{
+                textOf(c, shown[item.index]!.original)
               }}</slot>
             </div>
           </div>

@@ -17,6 +17,7 @@ import SearchPanel from './SearchPanel.vue';
 import TopLine from './TopLine.vue';
 import UnitsPanel from './UnitsPanel.vue';
 import { droppedFiles } from './dropped';
+import { keepFocus } from './keepFocus';
 import { isTyping } from './keys';
 
 const route = useRoute();
@@ -96,6 +97,7 @@ async function drop(event: DragEvent) {
   }
 }
 
+keepFocus();
 onMounted(() => {
   void open();
   window.addEventListener('keydown', key);

@@ -41,6 +41,9 @@ interface Reading
     /** @return list<UnitAskView> one for each kind of quantity whose unit stands nowhere */
     public function unitsAsked(): array;
 
+    /** Whether a control list says anywhere what is held or how precise it is; that nothing is held is said too. */
+    public function statesControl(): bool;
+
     /** Whether it must be asked which of the two plan columns is the easting. */
     public function asksOrder(): bool;
 

@@ -13,10 +13,10 @@ use App\Network\View\NetworkView;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
 use App\Project\Project;
+use App\Project\Shown;
 use App\Reference\ProjectReference;
 use App\Result\Results;
 use Mensura\Fault\UnusableInput;
-use Mensura\Quantity\Angle;
 use Smalot\PdfParser\Parser;
 
 /** The adjustment report as PDF. */
@@ -24,11 +24,6 @@ final class AdjustmentPdf implements ExportKind
 {
     private const WORST_ROWS = 400;
     private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
-    private const STATIONS = [
-        ['station', 66.0, 'L'], ['easting m', 66.0, 'R'], ['northing m', 70.0, 'R'], ['height m', 54.0, 'R'],
-        ['sd e mm', 40.0, 'R'], ['sd n mm', 40.0, 'R'],
-        ['sd h mm', 40.0, 'R'], ['ellipse mm', 62.0, 'R'], ['bearing', 38.0, 'R'], ['  held', 38.0, 'L'],
-    ];
     private const OBSERVATIONS = [
         ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'],
         ['standardized', 46.0, 'R'],
@@ -79,10 +74,11 @@ final class AdjustmentPdf implements ExportKind
         $this->verdict($page, $project, $view);
         NetworkSketch::draw($page, $view);
         self::kinds($page, $view);
-        self::precision($page, $view);
-        self::stations($page, $view);
-        self::aside($page, $view);
-        self::observations($page, $used);
+        $as = new Shown($project);
+        self::precision($page, $view, $as);
+        self::stations($page, $view, $as);
+        self::aside($page, $view, $as);
+        self::observations($page, $used, $as);
         $versions = array_map(
             static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12),
             array_keys($result->inputs),
@@ -103,12 +99,15 @@ final class AdjustmentPdf implements ExportKind
         $page->sentence($run->headline, ReportPages::INK, 'B', 16.0);
         $page->Ln(2.0);
         $page->sentence(implode(' ', $run->sentences));
-        $words = 'Computed %s UTC by %s. Reference %s, metres. %s %d observations, %d stations, %d redundant.';
+        $words = 'Computed %s UTC by %s. Reference %s, %s. %s %d observations, %d stations, %d redundant.';
         $how = $run->free ? 'Free network, inner constraints over the given coordinates.' : 'Held and weighted control as listed.';
         $when = substr(strtr($run->createdAt, 'T', ' '), 0, 16);
         $reference = $this->references->words($project);
         $page->sentence(
-            \sprintf($words, $when, $run->author, $reference, $how, $run->observations, $run->stations, $run->redundancy),
+            \sprintf(
+                $words, $when, $run->author, $reference, (new Shown($project))->lengthName(), $how,
+                $run->observations, $run->stations, $run->redundancy,
+            ),
             ReportPages::QUIET,
         );
         foreach ($run->warnings as $warning) {
@@ -133,32 +132,38 @@ final class AdjustmentPdf implements ExportKind
         }
     }
 
-    private static function precision(ReportPages $page, NetworkView $view): void
+    private static function precision(ReportPages $page, NetworkView $view, Shown $as): void
     {
         $s = $view->settings;
+        $small = static fn (float $metres): string => $as->small($metres).' '.$as->smallUnit();
         $page->heading('A-priori precision');
         $page->sentence(\sprintf(
-            'Directions %s", zenith angles %s", distances %.1f mm + %s ppm, centring %.1f mm instrument, %.1f mm target, '
-                .'%.1f mm heights; refraction coefficient %s.',
-            $s->directionSd, $s->zenithSd, 1000.0 * $s->distanceConstant, $s->distancePpm, 1000.0 * $s->instrumentCentring,
-            1000.0 * $s->targetCentring, 1000.0 * $s->heightCentring, $s->refraction,
+            'Directions %s, zenith angles %s, distances %s + %s ppm, centring %s instrument, %s target, %s heights; '
+                .'refraction coefficient %s.',
+            $as->smallAngle($s->directionSd / 3600.0), $as->smallAngle($s->zenithSd / 3600.0), $small($s->distanceConstant),
+            $s->distancePpm, $small($s->instrumentCentring), $small($s->targetCentring), $small($s->heightCentring), $s->refraction,
         ));
     }
 
-    private static function stations(ReportPages $page, NetworkView $view): void
+    private static function stations(ReportPages $page, NetworkView $view, Shown $as): void
     {
         $page->heading('Stations');
-        $page->beginTable(self::STATIONS);
+        [$unit, $small] = [$as->length, $as->smallUnit()];
+        $page->beginTable([
+            ['station', 66.0, 'L'], ["easting $unit", 66.0, 'R'], ["northing $unit", 70.0, 'R'], ["height $unit", 54.0, 'R'],
+            ["sd e $small", 40.0, 'R'], ["sd n $small", 40.0, 'R'], ["sd h $small", 40.0, 'R'], ["ellipse $small", 62.0, 'R'],
+            ['bearing', 38.0, 'R'], ['  held', 38.0, 'L'],
+        ]);
         foreach ($view->stations as $s) {
             $page->row([
-                $s->name, \sprintf('%.4f', $s->e), \sprintf('%.4f', $s->n), \sprintf('%.4f', $s->h), \sprintf('%.1f', 1000.0 * $s->sdE),
-                \sprintf('%.1f', 1000.0 * $s->sdN), \sprintf('%.1f', 1000.0 * $s->sdH),
-                \sprintf('%.1f x %.1f', 1000.0 * $s->semiMajor, 1000.0 * $s->semiMinor), \sprintf('%.0f', $s->bearing), '  '.$s->held,
+                $s->name, $as->length($s->e), $as->length($s->n), $as->height($s->h), $as->small($s->sdE), $as->small($s->sdN),
+                $as->small($s->sdH), $as->small($s->semiMajor).' x '.$as->small($s->semiMinor),
+                \sprintf('%.0f', $s->bearing), '  '.$s->held,
             ]);
         }
     }
 
-    private static function aside(ReportPages $page, NetworkView $view): void
+    private static function aside(ReportPages $page, NetworkView $view, Shown $as): void
     {
         $page->heading('Set aside');
         $aside = array_filter($view->rows, static fn (RowView $r): bool => !$r->used);
@@ -170,12 +175,12 @@ final class AdjustmentPdf implements ExportKind
         $page->sentence('Kept and predicted, not used; residuals are predictions.', ReportPages::QUIET);
         $page->beginTable(self::ASIDE);
         foreach ($aside as $r) {
-            $page->row([...self::measured($r), '  '.$r->asideBy.', '.substr((string) $r->asideAt, 0, 10)], note: $r->reason);
+            $page->row([...self::measured($r, $as), '  '.$r->asideBy.', '.substr((string) $r->asideAt, 0, 10)], note: $r->reason);
         }
     }
 
     /** @param list<RowView> $used worst first */
-    private static function observations(ReportPages $page, array $used): void
+    private static function observations(ReportPages $page, array $used, Shown $as): void
     {
         $page->heading('Observations, worst first');
         $words = '%d of %d used observations. ! marks a standardized residual above 3.29. Detectable: smallest bias '
@@ -185,30 +190,30 @@ final class AdjustmentPdf implements ExportKind
         foreach (\array_slice($used, 0, self::WORST_ROWS) as $r) {
             $detectable = match (true) {
                 null === $r->detectable => '',
-                self::isAngular($r) => \sprintf('%.1f"', 3600.0 * $r->detectable),
-                default => \sprintf('%.1f mm', 1000.0 * $r->detectable),
+                self::isAngular($r) => $as->smallAngle($r->detectable),
+                default => $as->small($r->detectable).' '.$as->smallUnit(),
             };
             $redundancy = null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy);
             $page->row(
-                [...self::measured($r), $redundancy, $detectable, '  '.$r->file.(null === $r->line ? '' : ' '.$r->line)],
+                [...self::measured($r, $as), $redundancy, $detectable, '  '.$r->file.(null === $r->line ? '' : ' '.$r->line)],
                 $r->flagged,
             );
         }
     }
 
     /** @return list<string> kind, at, to, observed, residual, standardized */
-    private static function measured(RowView $r): array
+    private static function measured(RowView $r, Shown $as): array
     {
         $residual = match (true) {
             null === $r->residual => '',
-            self::isAngular($r) => \sprintf('%+.1f"', 3600.0 * $r->residual),
-            default => \sprintf('%+.1f mm', 1000.0 * $r->residual),
+            self::isAngular($r) => $as->smallAngle($r->residual, true),
+            default => $as->small($r->residual, true).' '.$as->smallUnit(),
         };
 
         return [
             $r->kind.(null === $r->component ? '' : ' '.$r->component),
             $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
-            self::isAngular($r) ? Angle::format($r->observed) : \sprintf('%.4f', $r->observed), $residual,
+            self::isAngular($r) ? $as->angle($r->observed) : $as->length($r->observed), $residual,
             (null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized)).($r->flagged ? ' !' : ''),
         ];
     }
@@ -226,8 +231,9 @@ final class AdjustmentPdf implements ExportKind
             true,
         );
         $plain = (string) preg_replace('/\s+/', ' ', $text);
+        $as = new Shown($project);
         $isThere = static fn (StationView $s): bool => str_contains($plain, $s->name)
-            && isset($found[\sprintf('%.4f', $s->e)], $found[\sprintf('%.4f', $s->h)]);
+            && isset($found[$as->length($s->e)], $found[$as->height($s->h)]);
         $factor = $view->runs[0]->varianceFactor;
 
         return [

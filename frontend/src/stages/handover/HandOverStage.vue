@@ -32,8 +32,8 @@ const scene = computed<Scene>(() => ({ ...pointsScene(project.points), paths: pa
 const columns: Column<ExportView>[] = [
   { key: 'name', title: 'file', width: 'minmax(160px, 1fr)', value: (e) => e.name },
   { key: 'size', title: 'size', width: '64px', align: 'right', mono: true, value: (e) => e.size, text: (e) => fileSize(e.size) },
-  { key: 'receipt', title: 'receipt', width: '64px', value: (e) => (e.holds ? 'holds' : 'fails') },
-  { key: 'state', title: 'state', width: '58px', value: (e) => (e.stale.length > 0 ? 'stale' : 'fresh') },
+  { key: 'receipt', title: 'receipt', width: '64px', value: (e) => (e.holds ? '✓ holds' : '✕ fails') },
+  { key: 'state', title: 'state', width: '58px', value: (e) => (e.stale.length > 0 ? '◐ stale' : '✓ fresh') },
   { key: 'when', title: 'written', width: '88px', value: (e) => e.createdAt, text: (e) => when(e.createdAt) },
 ];
 
@@ -147,11 +147,11 @@ watch(surfaces, drawContours);
           :filterable="rows.length > 12"
           @select="(k) => (selected = new Set(k))"
         >
-          <template #cell-receipt="{ row }"
-            ><span :class="row.holds ? 'holds' : 'fails'">{{ row.holds ? '✓ holds' : '✕ fails' }}</span></template
+          <template #cell-receipt="{ row, text }"
+            ><span :class="row.holds ? 'holds' : 'fails'">{{ text }}</span></template
           >
-          <template #cell-state="{ row }"
-            ><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ row.stale.length > 0 ? '◐ stale' : '✓ fresh' }}</span></template
+          <template #cell-state="{ row, text }"
+            ><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ text }}</span></template
           >
           <template #empty
             ><p class="quiet">

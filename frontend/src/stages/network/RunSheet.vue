@@ -17,10 +17,8 @@ defineProps<{ runs: RunView[] }>();
     :filterable="false"
     @select="() => undefined"
   >
-    <template #cell-passed="{ row }"
-      ><span :class="{ holds: row.passed === true, fails: row.passed === false }">{{
-        row.passed === null ? 'untested' : row.passed ? '✓ passes' : '▲ fails'
-      }}</span></template
+    <template #cell-passed="{ row, text }"
+      ><span :class="{ holds: row.passed === true, fails: row.passed === false }">{{ text }}</span></template
     >
   </FiguresTable>
 </template>

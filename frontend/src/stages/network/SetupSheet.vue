@@ -18,9 +18,9 @@ const emit = defineEmits<{ select: [names: string[]] }>();
     :sort="{ key: 'factor', desc: true }"
     @select="(names) => emit('select', names)"
   >
-    <template #cell-standing="{ row }"
+    <template #cell-standing="{ row, text }"
       ><span :class="{ fails: row.standing === 'high', doubt: row.standing === 'low', quiet: row.standing === 'untested' }">{{
-        { high: '▲ worse than weighted', low: '▽ better than weighted', fits: 'fits', untested: 'untested' }[row.standing]
+        text
       }}</span></template
     >
   </FiguresTable>

@@ -149,6 +149,6 @@ describe('groups and runs', () => {
       author: 'Demo',
     } as RunView;
     expect(cells(runColumns, run)).toMatchObject({ run: '3', passed: 'untested', factor: '1.941', free: 'free', aside: '2' });
-    expect(cells(runColumns, { ...run, passed: false, free: false })).toMatchObject({ passed: 'fails', free: 'control' });
+    expect(cells(runColumns, { ...run, passed: false, free: false })).toMatchObject({ passed: '▲ fails', free: 'control' });
   });
 });

@@ -5,6 +5,14 @@ import { height, isAngular, length, observed, residual, signed, small, smallAngl
 /** Standardized residuals beyond this stand out: two-sided level 0.001. */
 export const LIMIT = 3.29;
 
+/** How a group of observations agrees with its weights, in words. */
+const STANDING: Record<string, string> = {
+  high: '▲ worse than weighted',
+  low: '▽ better than weighted',
+  fits: 'fits',
+  untested: 'untested',
+};
+
 const SHORT: Record<string, string> = {
   direction: 'dir',
   zenith: 'zen',
@@ -176,12 +184,18 @@ export const groupColumns: Column<GroupView>[] = [
     value: (g) => g.factor,
     text: (g) => g.factor?.toFixed(2) ?? '',
   },
-  { key: 'standing', title: 'against its weights', width: '130px', value: (g) => g.standing },
+  {
+    key: 'standing',
+    title: 'against its weights',
+    width: '130px',
+    value: (g) => g.standing,
+    text: (g) => STANDING[g.standing] ?? g.standing,
+  },
 ];
 
 export const runColumns: Column<RunView>[] = [
   { key: 'run', title: 'run', width: '40px', align: 'right', mono: true, value: (r) => r.run },
-  { key: 'passed', title: 'test', width: '70px', value: (r) => (r.passed === null ? 'untested' : r.passed ? 'passes' : 'fails') },
+  { key: 'passed', title: 'test', width: '70px', value: (r) => (r.passed === null ? 'untested' : r.passed ? '✓ passes' : '▲ fails') },
   {
     key: 'factor',
     title: 'variance factor',

@@ -3,8 +3,7 @@ import { computed } from 'vue';
 import type { FitView } from '../../api/types';
 import AngleInput from '../../fields/AngleInput.vue';
 import NumberInput from '../../fields/NumberInput.vue';
-import { sayAngle } from '../../format/angles';
-import { length, metresPer, signed, small, smallUnit } from '../../format/units';
+import { angle, length, metresPer, signed, small, smallAngle, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import type { FitChoices } from './choices';
 
@@ -48,8 +47,8 @@ const sd = (key: string, text: (v: number) => string) => {
       </tr>
       <tr>
         <td>rotation</td>
-        <td class="mono">{{ fit ? sayAngle(fit.values.rotation, 'angle', 1) : '' }}</td>
-        <td class="mono quiet">{{ sd('rotation', (v) => `${(3600 * v).toFixed(1)}″`) }}</td>
+        <td class="mono">{{ fit ? angle(fit.values.rotation, units) : '' }}</td>
+        <td class="mono quiet">{{ sd('rotation', (v) => smallAngle(v, units)) }}</td>
         <td>
           <ElCheckbox v-model="choices.hold.rotation" aria-label="Hold the rotation">at</ElCheckbox
           ><AngleInput v-if="choices.hold.rotation" v-model="choices.held.rotation" label="" kind="angle" />

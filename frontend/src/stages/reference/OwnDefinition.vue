@@ -6,8 +6,7 @@ import type { CustomSystemRequest, ReferenceView, TriedView } from '../../api/ty
 import AngleInput from '../../fields/AngleInput.vue';
 import FilePick from '../../fields/FilePick.vue';
 import NumberInput from '../../fields/NumberInput.vue';
-import { sayAngle } from '../../format/angles';
-import { length } from '../../format/units';
+import { angle, length } from '../../format/units';
 import { useProject } from '../../state/project';
 import type { Offer } from './ownSystem';
 
@@ -129,7 +128,7 @@ function angleKind(label: string): 'lat' | 'lon' | 'angle' {
       <span class="mono"
         ><strong>E {{ length(tried.e, units, 1) }} N {{ length(tried.n, units, 1) }}</strong> {{ units.length }}</span
       ><span class="quiet">
-        · scale {{ tried.scale?.toFixed(8) }} · convergence {{ sayAngle(tried.convergence ?? 0, 'angle', 1) }} · on {{ tried.datum }}</span
+        · scale {{ tried.scale?.toFixed(8) }} · convergence {{ angle(tried.convergence ?? 0, units) }} · on {{ tried.datum }}</span
       >
     </p>
     <p v-else-if="tried" class="quiet">Read: {{ tried.name }}, on {{ tried.datum }}. Type a latitude and longitude to see the grid.</p>

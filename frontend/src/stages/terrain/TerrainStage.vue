@@ -166,10 +166,8 @@ watch(chosen, loadShape);
             :style="{ flex: `0 1 ${Math.min(8, terrain.surfaces.length) * 27 + 30}px` }"
             @select="(k) => (chosen = Number(k[0]))"
           >
-            <template #cell-state="{ row }"
-              ><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{
-                !row.computed ? 'not made' : row.stale.length > 0 ? '◐ stale' : '✓ fresh'
-              }}</span></template
+            <template #cell-state="{ row, text }"
+              ><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{ text }}</span></template
             >
           </FiguresTable>
           <SurfaceSource :surface="surface" />

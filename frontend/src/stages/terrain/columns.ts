@@ -36,5 +36,5 @@ export const surfaceColumns = (units: UnitsView): Column<SurfaceView>[] => [
     value: (s) => s.hMax,
     text: (s) => height(s.hMax, units, -1),
   },
-  { key: 'state', title: '', width: '64px', value: (s) => (!s.computed ? 'not made' : s.stale.length > 0 ? 'stale' : 'fresh') },
+  { key: 'state', title: '', width: '64px', value: (s) => (!s.computed ? 'not made' : s.stale.length > 0 ? '◐ stale' : '✓ fresh') },
 ];

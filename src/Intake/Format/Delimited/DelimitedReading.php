@@ -137,6 +137,20 @@ final readonly class DelimitedReading implements Reading
         ), UnitOffer::all($this->table, $this->mapping, $this->usual));
     }
 
+    public function statesControl(): bool
+    {
+        $columns = array_intersect_key($this->mapping->columns, ['held' => 0, 'sd_e' => 0, 'sd_n' => 0, 'sd_h' => 0]);
+        foreach ($this->table->rows as $row) {
+            foreach ($columns as $column) {
+                if ('' !== ($row[$column] ?? '')) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
     public function asksOrder(): bool
     {
         return $this->mapping->asksOrder;
