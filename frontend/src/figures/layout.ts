@@ -9,7 +9,7 @@ export interface Layout {
 export const AS_MADE: Layout = { hidden: [], widths: {} };
 const GAP = 8;
 const MONO = 7.6;
-const SANS = 6.4;
+const SANS = 6.1;
 const WIDEST = 340;
 /** So many rows are looked at, evenly spread, to see how wide a column's words are. */
 const LOOKED_AT = 400;
@@ -29,7 +29,7 @@ export function needed<Row>(c: Column<Row>, rows: readonly Row[]): number {
   let longest = 0;
   for (let i = 0; i < rows.length; i += step) longest = Math.max(longest, textOf(c, rows[i]!).length);
   const words = [...c.title.split(' '), c.unit ?? ''].map((w) => w.length);
-  const heading = 6.6 * Math.max(...words) + 14;
+  const heading = 6.2 * Math.max(...words) + 13;
   const made = Number(/(\d+)px/.exec(c.width)?.[1] ?? 40);
   return Math.min(WIDEST, Math.ceil(Math.max(made, heading, longest * (c.mono ? MONO : SANS) + 4)));
 }

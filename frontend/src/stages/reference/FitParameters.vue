@@ -104,7 +104,6 @@ td {
   vertical-align: top;
 }
 .inline {
-  height: 24px;
-  padding: 0 4px;
+  width: 150px;
 }
 </style>

@@ -92,12 +92,12 @@ async function make() {
         <ElRadio v-model="by" value="corners">two corners</ElRadio>
         <ElRadio v-model="by" value="radius" data-test="by-radius">centre and radius</ElRadio>
         <span class="spacer" />
-        <label
+        <span
           >on
-          <ElSelect v-model="ellipsoid" class="inline">
+          <ElSelect v-model="ellipsoid" class="inline" aria-label="Ellipsoid of the extract">
             <ElOption value="global" :label="grid.ellipsoid || 'WGS 84'" />
             <ElOption value="local" :disabled="view.system === null" label="the project’s ellipsoid" /> </ElSelect
-        ></label>
+        ></span>
       </div>
       <div v-if="by === 'corners'" class="grid two">
         <AngleInput id="x-south" v-model="south" label="south" kind="lat" :extent="view.extent" />
@@ -160,9 +160,7 @@ section {
   grid-template-columns: repeat(2, minmax(0, 1fr));
 }
 .inline {
-  width: auto;
-  height: 24px;
-  padding: 0 4px;
+  width: 150px;
 }
 .name {
   overflow-wrap: anywhere;

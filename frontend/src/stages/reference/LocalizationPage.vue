@@ -79,7 +79,7 @@ const columns = computed<Column<Row>[]>(() => {
   });
   return [
     { key: 'name', title: 'pair', width: 'minmax(46px, 1fr)', value: (r) => r.name },
-    { key: 'use', title: 'fits', width: '82px', value: (r) => (r.horizontal ? 'plan' : '') },
+    { key: 'use', title: 'fits', width: '108px', value: (r) => (r.horizontal ? 'plan' : '') },
     figure('e', 'v east', (r) => r.fit?.e, 'Fitted less given easting'),
     figure('n', 'v north', (r) => r.fit?.n, 'Fitted less given northing'),
     figure('h', 'v height', (r) => r.fit?.h, 'Fitted less given height'),
@@ -340,7 +340,9 @@ async function bring(file: File) {
 }
 .use {
   display: flex;
-  gap: 8px;
+}
+.use .el-checkbox {
+  margin-right: 8px;
 }
 .rest {
   flex: 0 1 auto;
