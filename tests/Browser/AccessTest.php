@@ -63,12 +63,35 @@ final class AccessTest extends TestCase
     public function testPanelsAndDialogues(): void
     {
         $o = self::$office;
+        file_put_contents(
+            "$o->folder/silent.csv",
+            "Stn,hi,Pt,ht,Hz,V,SD,sky\nKT01,1.5,KT-10,1.6,10.5,90.1,100.2,blue\nKT01,1.5,KT04,1.6,20.5,89.1,x,grey\n",
+        );
+        file_put_contents("$o->folder/marks.csv", "point,x,y,z\nM1,10,20,1\nM2,30,40,2\n");
+        $o->go('/p/1/intake');
+        $o->see('all accepted');
+        $o->bring("$o->folder/silent.csv", "$o->folder/marks.csv");
+        $o->find('[data-test=ask-unit]');
+        $o->find('[data-test=names]');
+        self::assertSame([], $this->findings(), 'a file with questions');
+        $o->press('marks.csv', '.row');
+        $o->choose('[aria-label="Kind of file"]', 'control list');
+        $o->find('[data-test=ask-control]');
+        self::assertSame([], $this->findings(), 'a list with questions');
+        $o->go('/p/1/terrain');
+        $o->click('[data-test=new-surface]');
+        $o->find('#surface-name');
+        self::assertSame([], $this->findings(), 'the form of a surface');
+        foreach (['control', 'setups', 'runs', 'settings'] as $page) {
+            $o->go('/p/1/network');
+            $o->click("[data-test=tab-$page]");
+            self::assertSame([], $this->findings(), "page $page");
+        }
         foreach (['l' => '.over .entries', '?' => '.over dl', '/' => '.search input'] as $key => $awaited) {
             $o->go('/p/1/network');
             $o->find('.body .row');
             $o->keys((string) $key);
             $o->find($awaited);
-            usleep(350000); // the panel slides in
             self::assertSame([], $this->findings(), "key $key");
             $o->keys(WebDriverKeys::ESCAPE);
         }
@@ -76,7 +99,6 @@ final class AccessTest extends TestCase
             $o->go('/p/1/network');
             $o->click("[data-test=$button]");
             $o->find($awaited);
-            usleep(350000);
             self::assertSame([], $this->findings(), $button);
         }
     }
@@ -90,7 +112,7 @@ final class AccessTest extends TestCase
             $o->resize($width, $height);
             $o->go($path);
             $o->find($awaited);
-            usleep(300000);
+            $o->settle();
             self::assertSame([], $o->driver->executeScript(<<<'JS'
                 const reach = (e) => {
                   for (let p = e.parentElement; p; p = p.parentElement) {
@@ -146,9 +168,8 @@ final class AccessTest extends TestCase
     private function findings(): array
     {
         $o = self::$office;
-        usleep(200000);
+        $o->settle();
         $o->driver->executeScript((string) file_get_contents(Office::root().'/frontend/node_modules/axe-core/axe.min.js'));
-        $o->driver->manage()->timeouts()->setScriptTimeout(30);
 
         return $o->driver->executeAsyncScript(<<<'JS'
             const done = arguments[arguments.length - 1];

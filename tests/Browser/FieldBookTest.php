@@ -124,7 +124,8 @@ final class FieldBookTest extends TestCase
         $o = self::$office;
         $o->go('/p/1/network');
         $o->see('Adjustment 3');
-        usleep(700000);
+        $o->find('.map[data-drawn]');
+        $o->settle();
         // Half way from KT05 to KT09, in the map's pixels: the map is fitted to the points, north up.
         $hit = null;
         foreach (range(0, 12) as $i) {
@@ -133,7 +134,7 @@ final class FieldBookTest extends TestCase
             $o->driver->action()
                 ->moveToElement($map, (int) ($size->getWidth() * (0.30 + 0.015 * $i) - $size->getWidth() / 2 + 0), 0)
                 ->click()->perform();
-            usleep(120000);
+            $o->settle();
             $hit = (int) $o->driver->executeScript("return document.querySelectorAll('.row.selected').length");
             if ($hit > 0) {
                 break;
@@ -179,7 +180,7 @@ final class FieldBookTest extends TestCase
         $o->await(static fn (): ?bool => '20 m' === trim(
             (string) $o->driver->executeScript("return document.querySelector('.scale').innerText"),
         ) ? true : null, 'the sketch to show the surface', 30);
-        usleep(700000);
+        $o->settle();
         $o->click('[data-test=new-surface]');
         $o->type('#surface-name', 'Drawn');
         $o->click('[data-test=draw-boundary]');
@@ -192,7 +193,7 @@ final class FieldBookTest extends TestCase
         $map = $o->find('.map');
         foreach ([[-60, -60], [60, -60], [60, 60], [-60, 60]] as [$dx, $dy]) {
             $o->driver->action()->moveToElement($map, $dx, $dy)->click()->perform();
-            usleep(350000);
+            usleep(350000); // A hand's pace: two clicks at once would be a double click.
         }
         $o->driver->action()->moveToElement($map, -60, -60)->click()->perform();
         $o->see('4 corners');
@@ -339,7 +340,7 @@ final class FieldBookTest extends TestCase
         foreach (['intake', 'reference', 'network', 'terrain', 'handover'] as $stage) {
             $o->go("/p/1/$stage");
             $o->find('.sheet h1');
-            usleep(300000);
+            $o->settle();
             self::assertSame([], $o->driver->executeScript(
                 "return [...document.querySelectorAll('.figures-page h1, .figures-page .el-button, .top > *, .course "
                     .".name')].filter(e => { const b = e.getBoundingClientRect(); return b.width > 0 && (b.right > "

@@ -91,6 +91,7 @@ final class Office
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
         $this->driver = RemoteWebDriver::create("http://127.0.0.1:$port", $capabilities, 60000, 60000);
+        $this->driver->manage()->timeouts()->setScriptTimeout(60);
         $this->resize(1280, 800);
     }
 
@@ -194,6 +195,25 @@ final class Office
         }, "entry \"$text\" of $css");
     }
 
+    /** Waits until nothing moves: what slides has arrived, what loads is there, and the page says the same twice. */
+    public function settle(): void
+    {
+        $this->driver->executeAsyncScript(<<<'JS'
+            const done = arguments[arguments.length - 1];
+            let before = '';
+            let still = 0;
+            const look = () => {
+              const moving = document.getAnimations().filter((a) => a.playState === 'running').length;
+              const now = `${document.body.innerHTML.length} ${moving}`;
+              still = now === before && moving === 0 ? still + 1 : 0;
+              before = now;
+              if (still >= 3) done();
+              else setTimeout(() => requestAnimationFrame(look), 40);
+            };
+            look();
+            JS);
+    }
+
     public function see(string $text, float $seconds = 15.0): void
     {
         $this->await(fn (): ?bool => str_contains($this->text(), $text) ? true : null, "text \"$text\"", $seconds);
@@ -253,7 +273,7 @@ final class Office
 
     public function shoot(string $path): void
     {
-        usleep(350000);
+        $this->settle();
         $this->driver->takeScreenshot($path);
     }
 

@@ -254,6 +254,8 @@ onMounted(() => {
       showFullExtent: true,
     }),
   });
+  // Whoever waits for the sketch, a test or a printer, sees when it is drawn.
+  map.on('rendercomplete', () => host.value?.setAttribute('data-drawn', ''));
   map.on('postrender', afterRender);
   map.on('moveend', () => props.scene.points.length > MOST && placePoints());
   map.on('click', (e) =>
