@@ -210,7 +210,7 @@ final class FieldBookTest extends TestCase
         $o->go('/p/1/network');
         $o->see('Adjustment 3');
         $o->press('Setups');
-        $o->see('worse than weighted');
+        $o->see('▲ worse');
         $o->click('.body .row');
         $o->see('observed values, the first: direction KT03/2');
         $o->type('.reason input', 'round 2 is disturbed');

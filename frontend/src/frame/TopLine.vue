@@ -14,9 +14,11 @@ const running = computed(() => project.busyJobs[0] ?? null);
   <header class="top">
     <router-link to="/" class="home" title="All projects">Mensura</router-link>
     <router-link to="/" class="name" title="Change project">{{ overview.name }}</router-link>
-    <router-link class="fact" :to="`/p/${overview.id}/reference`" :title="overview.referenceName">
-      <span class="quiet">frame</span> <span class="mono">{{ overview.reference }}</span>
-    </router-link>
+    <ElTooltip :content="overview.referenceName" :show-after="400" :enterable="false"
+      ><router-link class="fact" :to="`/p/${overview.id}/reference`">
+        <span class="quiet">frame</span> <span class="mono">{{ overview.reference }}</span>
+      </router-link></ElTooltip
+    >
     <router-link class="fact" :to="`/p/${overview.id}/reference`">
       <span class="quiet">heights</span>{{ ' ' }}
       <span class="mono">{{ overview.heights === 'geoid' ? `above ${overview.geoid}` : overview.heights }}</span>
@@ -50,15 +52,11 @@ const running = computed(() => project.busyJobs[0] ?? null);
     >
       {{ session.theme === 'paper' ? '☾' : '☀' }}
     </ElButton>
-    <ElButton
-      text
-      class="fact"
-      data-test="people"
-      :title="`${session.user?.name}, ${overview.role}`"
-      @click="project.panel = project.panel === 'people' ? null : 'people'"
+    <ElTooltip :content="`${session.user?.name}, ${overview.role}`" :show-after="400" :enterable="false"
+      ><ElButton text class="fact" data-test="people" @click="project.panel = project.panel === 'people' ? null : 'people'">
+        {{ session.user?.username }}
+      </ElButton></ElTooltip
     >
-      {{ session.user?.username }}
-    </ElButton>
   </header>
 </template>
 

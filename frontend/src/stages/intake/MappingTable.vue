@@ -19,55 +19,57 @@ const LEVELS: Record<string, [string, string]> = {
 </script>
 
 <template>
-  <table class="mapping">
-    <thead>
-      <tr>
-        <th>meaning</th>
-        <th>column</th>
-        <th>unit</th>
-        <th>first cells</th>
-        <th>how sure</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="f in preview.fields" :key="f.key" :class="{ missing: f.required && f.column === null }">
-        <td>{{ f.label }}<span v-if="f.required" class="quiet" aria-label="needed"> *</span></td>
-        <td>
-          <ElSelectV2
-            size="small"
-            filterable
-            :aria-label="`Column of ${f.label}`"
-            :model-value="f.column ?? ''"
-            :options="[{ value: '', label: f.required ? 'choose' : 'none' }, ...headings]"
-            :disabled="!project.mayChange"
-            @change="emit('column', f, $event)"
-          />
-        </td>
-        <td>
-          <ElSelectV2
-            v-if="f.units.length > 0 && f.column !== null"
-            size="small"
-            :class="{ asked: f.unit === null }"
-            :aria-label="`Unit of ${f.label}`"
-            :model-value="f.unit ?? ''"
-            :options="[
-              ...(f.unit === null ? [{ value: '', label: 'which?' }] : []),
-              ...f.units.map((u) => ({ value: u, label: unitName(u) })),
-            ]"
-            :disabled="!project.mayChange"
-            @change="emit('unit', f, $event)"
-          />
-        </td>
-        <td class="mono quiet cells">{{ f.column === null ? '' : preview.columns[f.column]?.samples.slice(0, 3).join('  ') }}</td>
-        <td class="sure">
-          <ElTooltip v-if="f.level" :content="f.why" placement="left" :enterable="false">
-            <span tabindex="0" :class="LEVELS[f.level]?.[1]">{{ LEVELS[f.level]?.[0] }} {{ f.level }}</span>
-          </ElTooltip>
-          <div v-if="f.level === 'doubtful'" class="quiet">{{ f.why }}</div>
-        </td>
-      </tr>
-    </tbody>
-  </table>
+  <div class="wide">
+    <table class="mapping">
+      <thead>
+        <tr>
+          <th>meaning</th>
+          <th>column</th>
+          <th>unit</th>
+          <th>first cells</th>
+          <th>how sure</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="f in preview.fields" :key="f.key" :class="{ missing: f.required && f.column === null }">
+          <td>{{ f.label }}<span v-if="f.required" class="quiet" aria-label="needed"> *</span></td>
+          <td>
+            <ElSelectV2
+              size="small"
+              filterable
+              :aria-label="`Column of ${f.label}`"
+              :model-value="f.column ?? ''"
+              :options="[{ value: '', label: f.required ? 'choose' : 'none' }, ...headings]"
+              :disabled="!project.mayChange"
+              @change="emit('column', f, $event)"
+            />
+          </td>
+          <td>
+            <ElSelectV2
+              v-if="f.units.length > 0 && f.column !== null"
+              size="small"
+              :class="{ asked: f.unit === null }"
+              :aria-label="`Unit of ${f.label}`"
+              :model-value="f.unit ?? ''"
+              :options="[
+                ...(f.unit === null ? [{ value: '', label: 'which?' }] : []),
+                ...f.units.map((u) => ({ value: u, label: unitName(u) })),
+              ]"
+              :disabled="!project.mayChange"
+              @change="emit('unit', f, $event)"
+            />
+          </td>
+          <td class="mono quiet cells">{{ f.column === null ? '' : preview.columns[f.column]?.samples.slice(0, 3).join('  ') }}</td>
+          <td class="sure">
+            <ElTooltip v-if="f.level" :content="f.why" placement="left" :enterable="false">
+              <span tabindex="0" :class="LEVELS[f.level]?.[1]">{{ LEVELS[f.level]?.[0] }} {{ f.level }}</span>
+            </ElTooltip>
+            <div v-if="f.level === 'doubtful'" class="quiet">{{ f.why }}</div>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <p v-if="unused.length > 0" class="quiet unused" data-test="unused">
     Not used:
     <template v-for="(c, i) in unused" :key="c.index"
@@ -77,6 +79,9 @@ const LEVELS: Record<string, [string, string]> = {
 </template>
 
 <style scoped>
+.wide {
+  overflow-x: auto;
+}
 .mapping {
   border-collapse: collapse;
   table-layout: fixed;

@@ -203,6 +203,7 @@ header {
 }
 .body {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 7px;
   grid-auto-rows: max-content;
   align-content: start;

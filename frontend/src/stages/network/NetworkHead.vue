@@ -64,11 +64,18 @@ const accept = () => project.attempt(() => post(project.path('/network/accept'))
   </ElAlert>
   <ElAlert v-for="w in run?.warnings" :key="w" type="error" :closable="false">{{ w }}</ElAlert>
   <div v-if="run" class="strip">
-    <div v-for="g in network.kinds" :key="g.kind" :title="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`">
-      <span class="label">{{ g.name }}</span><span class="mono" :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }"
-        >{{ g.factor?.toFixed(2) ?? '—' }}{{ g.standing === 'high' ? ' ▲' : g.standing === 'low' ? ' ▽' : '' }}</span
-      >
-    </div>
+    <ElTooltip
+      v-for="g in network.kinds"
+      :key="g.kind"
+      :content="`${g.count} values, ${g.redundancy.toFixed(1)} redundant`"
+      :show-after="400"
+      :enterable="false"
+      ><div>
+        <span class="label">{{ g.name }}</span><span class="mono" :class="{ fails: g.standing === 'high', doubt: g.standing === 'low' }"
+          >{{ g.factor?.toFixed(2) ?? '—' }}{{ g.standing === 'high' ? ' ▲' : g.standing === 'low' ? ' ▽' : '' }}</span
+        >
+      </div></ElTooltip
+    >
     <div v-if="network.largestEllipse !== null">
       <span class="label"><Term word="error ellipse">largest ellipse</Term></span
       ><span class="mono">{{ small(network.largestEllipse, units) }} {{ smallUnit(units) }} {{ network.largestEllipseAt }}</span>

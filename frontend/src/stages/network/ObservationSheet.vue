@@ -42,7 +42,8 @@ const asideCount = computed(() => props.rows.filter((r) => !r.used).length);
       </span>
     </template>
     <template #cell-flag="{ row }"
-      ><span v-if="!row.used" title="set aside">○</span><span v-else-if="row.flagged" class="fails" title="stands out">▲</span></template
+      ><span v-if="!row.used" aria-label="set aside" role="img">○</span
+      ><span v-else-if="row.flagged" class="fails" aria-label="stands out" role="img">▲</span></template
     >
   </FiguresTable>
 </template>

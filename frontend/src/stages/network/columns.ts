@@ -7,8 +7,8 @@ export const LIMIT = 3.29;
 
 /** How a group of observations agrees with its weights, in words. */
 const STANDING: Record<string, string> = {
-  high: '▲ worse than weighted',
-  low: '▽ better than weighted',
+  high: '▲ worse',
+  low: '▽ better',
   fits: 'fits',
   untested: 'untested',
 };

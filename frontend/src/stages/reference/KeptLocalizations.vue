@@ -22,16 +22,20 @@ const apply = (id: number, title: string) =>
       <ElButton link type="primary" :data-test="`open-${l.id}`" @click="emit('open', l.id)">open</ElButton>
       <a class="link" :href="project.path(`/reference/localizations/${l.id}.json`)">JSON</a>
       <a v-if="l.vertical === 'none'" class="link" :href="project.path(`/reference/localizations/${l.id}.wkt`)">WKT2</a>
-      <ElButton
-        link
-        type="primary"
-        :data-test="`apply-${l.id}`"
-        :disabled="!project.mayChange || (view.localPoints === 0 && view.system !== null)"
-        :title="view.localPoints === 0 ? 'No point is known only locally' : `Brings ${count} onto the grid`"
-        @click="apply(l.id, l.name)"
+      <ElTooltip
+        :content="view.localPoints === 0 ? 'No point is known only locally' : `Brings ${count} onto the grid`"
+        :show-after="400"
+        :enterable="false"
+        ><ElButton
+          link
+          type="primary"
+          :data-test="`apply-${l.id}`"
+          :disabled="!project.mayChange || (view.localPoints === 0 && view.system !== null)"
+          @click="apply(l.id, l.name)"
+        >
+          apply to {{ count }}
+        </ElButton></ElTooltip
       >
-        apply to {{ count }}
-      </ElButton>
     </div>
   </section>
 </template>

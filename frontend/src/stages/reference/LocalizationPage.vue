@@ -256,13 +256,11 @@ async function bring(file: File) {
         <template #cell-use="{ row }"
           ><span class="use" @click.stop
             ><ElCheckbox
-              title="Its place takes part"
               :model-value="row.horizontal"
               :aria-label="`${row.name} fits in plan`"
               @change="use(row, 'horizontal', $event as boolean)"
               >EN</ElCheckbox
             ><ElCheckbox
-              title="Its height takes part"
               :model-value="row.vertical"
               :aria-label="`${row.name} fits in height`"
               @change="use(row, 'vertical', $event as boolean)"
