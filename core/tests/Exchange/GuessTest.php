@@ -75,6 +75,10 @@ final class GuessTest extends TestCase
             ['name' => 0, 'e' => 2, 'n' => 3, 'h' => 4, 'code' => 1], false,
         ];
         yield 'small site numbers' => ["P1,150.25,210.5,12.1\nP2,160.25,211.5,12.2\n", ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3], true];
+        yield 'heights that could be angles' => [
+            "P1,150.25,210.5,95.1,TOE\nP2,190.25,251.5,99.2,TOE\nP3,130.1,222.5,104.0,CREST\n",
+            ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3, 'code' => 4], true,
+        ];
         yield 'seven digits both' => [
             "P1,3493120.412,6028061.238,236.4\nP2,3493268.931,6028242.671,231.9\n", ['name' => 0, 'e' => 1, 'n' => 2, 'h' => 3], true,
         ];
@@ -90,6 +94,34 @@ final class GuessTest extends TestCase
         ksort($found);
         self::assertSame($columns, $found);
         self::assertSame($asks, $mapping->asksOrder);
+    }
+
+    /** @return iterable<string, array{string, array<string, int>}> */
+    public static function books(): iterable
+    {
+        yield 'gon, both faces' => [
+            "KT01,I,1.52,KT04,1.6,0.0012,99.8,358.9\nKT01,II,1.52,KT04,1.6,200.0031,300.2,358.9\n"
+                ."KT01,I,1.52,KT07,1.6,80.1,100.8,454.7\nKT01,II,1.52,KT07,1.6,280.1,299.2,454.7\n",
+            ['station' => 0, 'face' => 1, 'hi' => 2, 'target' => 3, 'ht' => 4, 'direction' => 5, 'zenith' => 6, 'distance' => 7],
+        ];
+        yield 'target first, sexagesimal' => [
+            "B;KT01;12 34 56;88 59 10;120.5\nC;KT01;112 34 56;90 59 10;220.5\nD;KT01;212 34 56;91 59 10;320.5\n",
+            ['station' => 1, 'target' => 0, 'direction' => 2, 'zenith' => 3, 'distance' => 4],
+        ];
+    }
+
+    /** @param array<string, int> $columns */
+    #[DataProvider('books')]
+    public function testABookWithoutHeadingsIsReadByItsValues(string $text, array $columns): void
+    {
+        $mapping = Guess::best(DelimitedTable::parse($text));
+        self::assertSame(FileKind::TotalStation, $mapping->kind);
+        ksort($columns);
+        $found = $mapping->columns;
+        ksort($found);
+        self::assertSame($columns, $found);
+        $levels = array_unique(array_map(static fn (Evidence $e): string => $e->level, array_values($mapping->evidence)));
+        self::assertSame([Evidence::LIKELY], $levels);
     }
 
     public function testXAndYAreAskedWhereTheirSizeDoesNotTell(): void

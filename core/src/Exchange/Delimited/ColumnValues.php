@@ -81,6 +81,17 @@ final readonly class ColumnValues
         return $this->filled > 0 && $this->distinct >= self::MOSTLY * $this->filled;
     }
 
+    /** How often a cell differs from the one before it. */
+    public function changes(): int
+    {
+        $changes = 0;
+        for ($i = 1, $count = \count($this->cells); $i < $count; ++$i) {
+            $changes += (int) ($this->cells[$i] !== $this->cells[$i - 1]);
+        }
+
+        return $changes;
+    }
+
     public function isWhole(): bool
     {
         foreach ($this->numbers as $v) {

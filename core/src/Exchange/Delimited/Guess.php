@@ -22,7 +22,9 @@ final class Guess
     public static function best(DelimitedTable $table): Mapping
     {
         if (!$table->hasHeader) {
-            return self::of(FileKind::Points, $table);
+            $book = self::of(FileKind::TotalStation, $table);
+
+            return isset($book->columns['zenith']) ? $book : self::of(FileKind::Points, $table);
         }
         $best = null;
         $bestScore = -1.0;
@@ -52,9 +54,20 @@ final class Guess
     public static function of(FileKind $kind, DelimitedTable $table): Mapping
     {
         $guess = new self($table);
-        $isPlaces = FileKind::Control === $kind || FileKind::Points === $kind;
 
-        return $table->hasHeader || !$isPlaces ? $guess->byHeadings($kind) : $guess->byValues($kind);
+        return match (true) {
+            $table->hasHeader || FileKind::Vectors === $kind => $guess->byHeadings($kind),
+            FileKind::TotalStation === $kind => $guess->book(),
+            default => $guess->byValues($kind),
+        };
+    }
+
+    /** A book without headings; no column where the values do not look like one. */
+    private function book(): Mapping
+    {
+        [$columns, $why] = HeadlessBook::columns(array_map($this->valuesOf(...), array_keys($this->table->header))) ?? [[], []];
+
+        return $this->mapping(FileKind::TotalStation, $columns, $why, false, false);
     }
 
     private function byHeadings(FileKind $kind): Mapping
