@@ -79,6 +79,24 @@ final class QueueTest extends ApiTestCase
         self::assertNull($this->get('/intake/names')[0]['answer'], 'undone, it is asked again');
     }
 
+    public function testTheSameNameLyingApartIsAskedToo(): void
+    {
+        $this->accept('known.csv', self::HEAD."KT01,493612.300,6028050.500,221\nKT02,493700,6028000,220\n");
+        $file = $this->bring('again.csv', self::HEAD."KT01,493612.340,6028050.530,221.01\nKT02,493700.005,6028000.005,220.005\n");
+        $names = $this->get('/intake/names');
+        self::assertSame(
+            [['KT01', 'KT01', null]],
+            array_map(static fn (array $n): array => [$n['name'], $n['other'], $n['answer']], $names),
+        );
+        self::assertEqualsWithDelta([0.05, -0.01], [$names[0]['plan'], $names[0]['height']], 1e-6);
+        // Two marks: the new one gets a name of its own.
+        $two = $this->call('PUT', "/intake/{$file['id']}/names", ['names' => [['from' => 'KT01', 'to' => 'KT01A']]], 200);
+        self::assertContains('KT01A', array_column($two['points'], 'name'));
+        // One mark: said, and not asked again.
+        $this->call('PUT', "/intake/{$file['id']}/names", ['names' => [['from' => 'KT01', 'to' => 'KT01']]], 200);
+        self::assertSame(['KT01'], array_column($this->get('/intake/names'), 'answer'));
+    }
+
     public function testObservationsFollowTheNameOfTheFile(): void
     {
         $file = $this->bring(

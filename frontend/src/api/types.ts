@@ -236,7 +236,7 @@ export interface MemoryView {
   author: string;
 }
 
-/** A name of a waiting file that may be another one: spelled alike, or lying where that lies. Distance in metres between the two determinations, where both have one; where names the file, or the project, the other stands in. */
+/** A name of a waiting file that may be another one: spelled alike, or lying where that lies; or the same name lying elsewhere. Distance in metres between the two determinations, where both have one; where names the file, or the project, the other stands in. */
 export interface NameQuestionView {
   file: number;
   fileName: string;

@@ -21,6 +21,8 @@ final class NameList
 {
     /** Metres in plan within which two names are asked about; a tripod is set up closer. */
     private const NEAR = 0.10;
+    /** Metres in plan or height beyond which two determinations of one name are asked about; centring explains less. */
+    private const SAME = 0.02;
     /** Bytes: what is larger is a surface, not a list of marks. */
     private const LARGEST_FILE = 1 << 20;
     private const MOST = 300;
@@ -67,15 +69,25 @@ final class NameList
         $from = array_search($name, $file->names(), true);
         $asked = \is_string($from) ? $from : $name;
         $answer = $file->names()[$asked] ?? null;
-        if (null === $answer && $seen->has($name)) {
-            return []; // the same name: the same mark, unless somebody says otherwise
+        if ($seen->has($asked)) {
+            // The same name is the same mark; two determinations that lie apart are asked about.
+            $other = $seen->named($asked, $mark);
+            $isApart = null !== $other && max(abs($other->plan ?? 0.0), abs($other->height ?? 0.0)) > self::SAME;
+
+            return $isApart || null !== $answer && null !== $other ? [self::question($file, $asked, $other, $answer)] : [];
         }
         $other = null !== $answer && $answer !== $asked ? $seen->named($answer, $mark) : $seen->like($asked, $mark);
 
-        return null === $other ? [] : [new NameQuestionView(
-            $file->id(), $file->name(), $asked, $other->name, $other->where, PlainName::of($asked) === PlainName::of($other->name),
-            $other->plan, $other->height, $answer,
-        )];
+        return null === $other ? [] : [self::question($file, $asked, $other, $answer)];
+    }
+
+    private static function question(SurveyFile $file, string $name, Mark $other, ?string $answer): NameQuestionView
+    {
+        $alike = PlainName::of($name) === PlainName::of($other->name);
+
+        return new NameQuestionView(
+            $file->id(), $file->name(), $name, $other->name, $other->where, $alike, $other->plan, $other->height, $answer,
+        );
     }
 
     /** @return array<string, array{?float, ?float, ?float}> e, n, h by name, as far as the file places them */

@@ -16,6 +16,18 @@ const key = (n: NameQuestionView) => `${n.file} ${n.name}`;
 const waiting = computed(() => props.names.filter((n) => n.answer === null).length);
 const units = computed(() => project.units);
 
+const isSame = (n: NameQuestionView) => n.name === n.other;
+
+function relation(n: NameQuestionView): string {
+  if (isSame(n)) return 'is also';
+  return n.alike ? 'looks like' : 'lies where';
+}
+
+function answered(n: NameQuestionView): string {
+  if (n.answer !== n.name) return `is ${n.answer}`;
+  return isSame(n) ? 'one mark' : 'kept apart';
+}
+
 function apart(n: NameQuestionView): string {
   if (n.plan === null) return 'no place of its own';
   const far =
@@ -49,8 +61,8 @@ function begin(n: NameQuestionView) {
             ><strong class="mono">{{ n.name }}</strong> <span class="quiet">{{ n.fileName }}</span></span
           >
           <span class="quiet"
-            >{{ n.alike ? 'looks like' : 'lies where' }} <strong class="mono ink">{{ n.other }}</strong>{{ n.alike ? '' : ' lies' }} in
-            {{ n.where }}, {{ apart(n) }}</span
+            >{{ relation(n) }} <strong class="mono ink">{{ n.other }}</strong>{{ n.alike ? '' : ' lies' }} in {{ n.where }},
+            {{ apart(n) }}</span
           >
           <form v-if="renaming === key(n)" class="acts" @submit.prevent="say(n, typed)">
             <ElInput v-model="typed" size="small" maxlength="60" :aria-label="`New name of ${n.name}`" />
@@ -60,12 +72,15 @@ function begin(n: NameQuestionView) {
             <ElButton size="small" type="primary" plain data-test="one-mark" :disabled="!project.mayChange" @click="say(n, n.other)"
               >One mark: {{ n.other }}</ElButton
             >
-            <ElButton size="small" data-test="two-marks" :disabled="!project.mayChange" @click="say(n, n.name)">Two marks</ElButton>
+            <ElButton v-if="!isSame(n)" size="small" data-test="two-marks" :disabled="!project.mayChange" @click="say(n, n.name)"
+              >Two marks</ElButton
+            >
             <ElButton size="small" :disabled="!project.mayChange" @click="begin(n)">Rename…</ElButton>
           </span>
           <span v-else class="acts quiet"
-            >{{ n.answer === n.name ? 'kept apart' : `is ${n.answer}` }}
-            <ElButton link type="primary" :disabled="!project.mayChange" @click="say(n, n.answer === n.name ? n.other : n.name)">{{
+            >{{ answered(n) }}
+            <ElButton v-if="isSame(n)" link type="primary" :disabled="!project.mayChange" @click="begin(n)">rename</ElButton>
+            <ElButton v-else link type="primary" :disabled="!project.mayChange" @click="say(n, n.answer === n.name ? n.other : n.name)">{{
               n.answer === n.name ? 'make it one' : 'keep it apart'
             }}</ElButton></span
           >

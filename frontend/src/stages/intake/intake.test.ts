@@ -7,6 +7,7 @@ import { choose, entries, given, office, press, Refusal, show, tick } from '../.
 import { egm, reference } from '../../../tests/reference';
 import IntakeStage from './IntakeStage.vue';
 import MeaningSheet from './MeaningSheet.vue';
+import NamesSheet from './NamesSheet.vue';
 import PreviewSheet from './PreviewSheet.vue';
 
 afterEach(() => (document.body.innerHTML = ''));
@@ -416,6 +417,10 @@ describe('the intake stage', () => {
     await press(stage, 'One mark: KT01');
     await press(stage, 'Two marks');
     expect(o.bodies('PUT /intake/7/names')).toEqual([{ names: [{ from: 'kt-1', to: 'KT01' }] }, { names: [{ from: 'kt-1', to: 'kt-1' }] }]);
+    question.name = 'KT01';
+    const same = await show(NamesSheet, { names: [question] });
+    expect(same.text()).toContain('is also KT01 in the project, 50.0 mm apart');
+    expect(same.find('[data-test=two-marks]').exists()).toBe(false);
   });
 });
 
