@@ -3,11 +3,6 @@ import { useProject } from '../state/project';
 
 /** The last line of the page: what was just done, or what went wrong and what to do about it. It has its place and covers nothing. */
 const project = useProject();
-
-async function follow(act: () => Promise<unknown>) {
-  project.note = null;
-  await act();
-}
 </script>
 
 <template>
@@ -20,9 +15,6 @@ async function follow(act: () => Promise<unknown>) {
       data-test="note"
     >
       <span class="words">{{ project.note.text }}</span>
-      <ElButton v-for="r in project.note.remedies ?? []" :key="r.text" size="small" type="primary" plain @click="follow(r.act)">{{
-        r.text
-      }}</ElButton>
       <ElButton
         v-if="project.note.tone === 'good' && project.overview?.undo && project.mayChange"
         link

@@ -90,7 +90,10 @@ function leave() {
 async function drop(event: DragEvent) {
   depth = 0;
   dragging.value = false;
-  const files = await droppedFiles(event.dataTransfer);
+  const files = await droppedFiles(event.dataTransfer).catch((e) => {
+    project.say('bad', `What was dropped cannot be read: ${String(e)}. Nothing was brought in; drop it again, or choose the files.`);
+    return [];
+  });
   if (files.length > 0) {
     project.dropped = files;
     void router.push(`/p/${project.id}/intake`);

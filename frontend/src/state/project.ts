@@ -26,11 +26,10 @@ function merged(points: PointView[], changes: PointsView): PointView[] {
 const POLL_BUSY = 400;
 const POLL_CALM = 8000;
 
-/** What was done or went wrong; what can be done about it stands beside it as buttons. */
+/** What was done or went wrong. */
 export interface Note {
   tone: 'good' | 'bad' | 'doubt';
   text: string;
-  remedies?: { text: string; act: () => Promise<unknown> }[];
 }
 
 /** A job that ended without its result; the page it belongs to may show it in place. */
@@ -113,9 +112,9 @@ export const useProject = defineStore('project', {
       this.points = markRaw(answer.whole ? answer.points : merged(this.points, answer));
       this.pointsSeq = answer.seq;
     },
-    say(tone: Note['tone'], text: string, remedies?: Note['remedies']) {
+    say(tone: Note['tone'], text: string) {
       window.clearTimeout(this.noteTimer);
-      this.note = remedies ? { tone, text, remedies } : { tone, text };
+      this.note = { tone, text };
       if (tone === 'good') this.noteTimer = window.setTimeout(() => (this.note = null), 8000);
     },
     /** Does something and says what went wrong, in place; true when it went well. */
