@@ -44,7 +44,7 @@ final class Verbs extends Application
             return 2;
         }
         try {
-            return $this->run(new VerbInput($arguments, $this->valued($verb)), new StreamOutput($this->out));
+            return $this->run(new VerbInput($arguments, $this->valued($verb, true), $this->valued($verb, false)), new StreamOutput($this->out));
         } catch (UnusableInput|ExceptionInterface $e) {
             fwrite($this->err, \sprintf("mensura %s: %s\n", $verb, strtr(rtrim($e->getMessage(), "\n"), "\n", ' ')));
 
@@ -57,14 +57,14 @@ final class Verbs extends Application
         }
     }
 
-    /** @return list<string> options of a verb that take a value */
-    private function valued(string $verb): array
+    /** @return list<string> options of a verb that take a value, or that may */
+    private function valued(string $verb, bool $must): array
     {
         $options = isset($this->verbs[$verb]) ? $this->get($verb)->getDefinition()->getOptions() : [];
 
         return array_values(array_map(
             static fn (InputOption $o): string => $o->getName(), array_filter(
-                $options, static fn (InputOption $o): bool => $o->acceptValue(),
+                $options, static fn (InputOption $o): bool => $must ? $o->isValueRequired() : $o->isValueOptional(),
             ),
         ));
     }

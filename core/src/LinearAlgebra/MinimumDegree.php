@@ -37,7 +37,7 @@ final class MinimumDegree
                 $d += $weights[$j];
             }
             $degree[$i] = $d;
-            $queue->insert([$d, $i]);
+            $queue->insert($d * $n + $i);
         }
         $done = array_fill(0, $n, false);
         $mark = array_fill(0, $n, -1);
@@ -45,7 +45,9 @@ final class MinimumDegree
         $outsideStamp = array_fill(0, $n, -1);
         $order = [];
         while (\count($order) < $n) {
-            [$d, $pivot] = $queue->extract();
+            $least = $queue->extract();
+            $pivot = $least % $n;
+            $d = intdiv($least, $n);
             if ($done[$pivot] || $d !== $degree[$pivot]) {
                 continue;
             }
@@ -115,7 +117,7 @@ final class MinimumDegree
                 $variables[$i] = $rest;
                 if ($d !== $degree[$i]) {
                     $degree[$i] = $d;
-                    $queue->insert([$d, $i]);
+                    $queue->insert($d * $n + $i);
                 }
             }
         }

@@ -5,10 +5,7 @@ declare(strict_types=1);
 namespace Mensura\Network;
 
 use Mensura\Fault\UnusableInput;
-use Mensura\LinearAlgebra\Dense;
-use Mensura\LinearAlgebra\SelectedInverse;
 use Mensura\Observation\Observation;
-use Mensura\Observation\ObservationKind;
 use Mensura\Reference\OutsideProjection;
 
 /**
@@ -30,7 +27,13 @@ final class Adjustment
     private const CONVERGED = 1e-6;
 
     /** The factor of the normal equations is kept while stations stay within this distance of where it was made, metres. */
-    private const REFACTOR = 1e-2;
+    private const REFACTOR = 5e-2;
+
+    /** What the next step would still move, judged by the last two, is not worth it below this, metres. */
+    private const SETTLED = 1e-8;
+
+    /** Precisions are those of the place where the factor was made when the stations are within this distance of it, metres. */
+    private const EXACT = 1e-5;
 
     /** @var array<int, array{bool, bool, bool}> */
     private array $used;
@@ -42,17 +45,9 @@ final class Adjustment
     /** @var list<?float> given coordinates, 3 per station */
     private array $given;
 
-    /** @var list<?list<float>> per observation: misclosure per row (observed - computed), null when it cannot be predicted */
-    private array $misclosure = [];
-
-    /** @var list<list<list<float>>> per observation and row: coefficients of its unknowns */
-    private array $coefficients = [];
-
-    /** @var list<list<list<float>>> per observation: covariance, SI and radians */
-    private array $covariances = [];
-
-    /** @var list<?list<list<float>>> per observation: weight matrix with zeros at unused components, null when nothing is used */
-    private array $weights = [];
+    private Linearization $linearization;
+    private NormalEquations $normals;
+    private Weights $weights;
 
     /** @var array<int, true> stations whose plan nothing gives or touches */
     private array $placeless;
@@ -87,10 +82,13 @@ final class Adjustment
         $this->equations = new ObservationEquations($network, $this->state);
         $this->report('order of elimination', 0.1);
         $this->structure = new NetworkStructure($network, $this->used, $free);
-        foreach (array_keys($network->observations) as $i) {
-            $this->weigh($i);
+        $this->weights = new Weights($network, $this->equations);
+        foreach ($this->used as $i => $used) {
+            $this->weights->set($i, $used);
         }
-        if ([] === array_filter($this->weights)) {
+        $this->linearization = new Linearization($this->structure, $this->equations, $preanalysis);
+        $this->normals = new NormalEquations($this->structure);
+        if ([] === array_filter($this->weights->weight)) {
             throw new UnusableInput('observations', 'nothing is observed: every observation is set aside');
         }
         if (0 === $this->structure->parameterCount) {
@@ -117,6 +115,15 @@ final class Adjustment
         }
     }
 
+    /** The network at the place {@see run()} reached, for questions beyond the adjustment itself. */
+    public function solved(AdjustmentResult $result): SolvedNetwork
+    {
+        return new SolvedNetwork(
+            $this->network, $this->structure, $this->state, $this->used, $this->weights, $this->given, $this->datum->held ?? [],
+            $this->free, $result,
+        );
+    }
+
     private function solveAndScreen(?float $screenLimit): AdjustmentResult
     {
         [$converged, $iterations, $inverse] = $this->solve();
@@ -139,7 +146,7 @@ final class Adjustment
             $component = isset($worst['component']) ? (int) array_search($worst['component'], ['dx', 'dy', 'dz'], true) : 0;
             $used = $this->used[$worst['index']];
             $this->used[$worst['index']] = [$used[0] && 0 !== $component, $used[1] && 1 !== $component, $used[2] && 2 !== $component];
-            $this->weigh($worst['index']);
+            $this->weights->set($worst['index'], $this->used[$worst['index']]);
             $entry = ['index' => $worst['index'], 'pass' => $pass, 'standardized' => $worst['standardized'], 'reason' => 'screened'];
             if (isset($worst['component'])) {
                 $entry['component'] = $worst['component'];
@@ -160,76 +167,21 @@ final class Adjustment
         }
     }
 
-    /** Covariance and weight of an observation as it is used now. */
-    private function weigh(int $i): void
-    {
-        $o = $this->network->observations[$i];
-        $used = $this->used[$i];
-        if (ObservationKind::Vector !== $o->kind) {
-            $sd = $this->equations->standardDeviation($o);
-            if (null === $sd) {
-                throw new UnusableInput(
-                    $this->network->source($i),
-                    \sprintf('this %s has no standard deviation; give it an sd or set settings.sigma', $o->kind->value),
-                );
-            }
-            if (!($sd > 0.0) || is_infinite($sd)) {
-                throw new UnusableInput($this->network->source($i), \sprintf(
-                    'the standard deviation of this %s from %s to %s comes out as %s; it must be positive (are both ends at one place?)',
-                    $o->kind->value, $o->from, $o->to, $sd,
-                ));
-            }
-            $this->covariances[$i] = [[$sd * $sd]];
-            $this->weights[$i] = $used[0] ? [[1.0 / ($sd * $sd)]] : null;
-
-            return;
-        }
-        $covariance = $o->covariance ?? throw new UnusableInput($this->network->source($i), 'this vector has no covariance');
-        $this->covariances[$i] = $covariance;
-        $keep = array_keys(array_filter($used));
-        if ([] === $keep) {
-            $this->weights[$i] = null;
-
-            return;
-        }
-        $sub = [];
-        foreach ($keep as $r) {
-            $row = [];
-            foreach ($keep as $c) {
-                $row[] = $covariance[$r][$c];
-            }
-            $sub[] = $row;
-        }
-        $inverse = Dense::inverse($sub);
-        if (null === $inverse) {
-            throw new UnusableInput(
-                $this->network->source($i),
-                \sprintf('the covariance of the vector %s to %s is singular', $o->from, $o->to),
-            );
-        }
-        $weight = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
-        foreach ($keep as $a => $r) {
-            foreach ($keep as $b => $c) {
-                $weight[$r][$c] = $inverse[$a][$b];
-            }
-        }
-        $this->weights[$i] = $weight;
-    }
-
+    /** Each set turned to the mean of what its directions say. */
     private function orient(): void
     {
+        $table = $this->structure->table;
         $sum = [];
-        foreach ($this->network->observations as $i => $o) {
-            $set = $this->structure->observationSet[$i];
-            if (null === $set) {
+        foreach ($table->set as $i => $set) {
+            if ($set < 0) {
                 continue;
             }
             $this->state->orientation[$set] ??= 0.0;
-            if (!$this->used[$i][0] || null === $o->value) {
+            if (!$this->used[$i][0] || null === $this->network->observations[$i]->value) {
                 continue;
             }
-            [[$computed]] = $this->equations->of($o, null);
-            $turn = $computed - deg2rad($o->value);
+            [[$computed]] = $this->equations->of($this->network->observations[$i], null);
+            $turn = $computed - $table->value[$table->row[$i]];
             $sum[$set] ??= [0.0, 0.0];
             $sum[$set][0] += cos($turn);
             $sum[$set][1] += sin($turn);
@@ -237,106 +189,6 @@ final class Adjustment
         foreach ($sum as $set => [$c, $s]) {
             $this->state->orientation[$set] = atan2($s, $c);
         }
-    }
-
-    /** Misclosures and coefficients at the present state. */
-    private function linearize(): void
-    {
-        $structure = $this->structure;
-        foreach ($this->network->observations as $i => $o) {
-            $set = $structure->observationSet[$i];
-            $rows = $this->equations->of($o, $set);
-            $columns = $structure->blockColumns[$i];
-            $misclosure = [];
-            $coefficients = [];
-            foreach ($rows as $r => [$computed, $partials, $byOrientation]) {
-                $row = [];
-                foreach ($columns as $column) {
-                    $row[] = 9 === $column ? $byOrientation : $partials[$column];
-                }
-                $coefficients[] = $row;
-                if ($this->preanalysis) {
-                    $misclosure[] = 0.0;
-                } elseif (ObservationKind::Vector === $o->kind) {
-                    $misclosure[] = (float) ($o->components[$r] ?? 0.0) - $computed;
-                } elseif ($o->kind->isAngular()) {
-                    $observed = (float) $o->value;
-                    if (ObservationKind::Zenith === $o->kind && $observed > 180.0) {
-                        $observed = 360.0 - $observed;
-                    }
-                    $difference = deg2rad($observed) - $computed;
-                    $misclosure[] = $difference - 2.0 * \M_PI * round($difference / (2.0 * \M_PI));
-                } else {
-                    $misclosure[] = (float) $o->value - $computed;
-                }
-            }
-            $this->coefficients[$i] = $coefficients;
-            $this->misclosure[$i] = null !== $set && $structure->setParameter[$set] < 0 ? null : $misclosure;
-        }
-    }
-
-    /**
-     * @return array{list<float>, list<float>} normal matrix (diagonal, then upper pattern) and right-hand side
-     */
-    private function normals(bool $matrix): array
-    {
-        $structure = $this->structure;
-        $normal = array_fill(0, $structure->normalSize, 0.0);
-        $rhs = array_fill(0, $structure->parameterCount, 0.0);
-        foreach ($this->weights as $i => $weight) {
-            if (null === $weight) {
-                continue;
-            }
-            $parameters = $structure->blockParameters[$i];
-            $count = \count($parameters);
-            $rows = $this->coefficients[$i];
-            $misclosure = $this->misclosure[$i] ?? [];
-            if (1 === \count($weight)) {
-                $w = $weight[0][0];
-                $row = $rows[0];
-                $wl = $w * $misclosure[0];
-                for ($a = 0; $a < $count; ++$a) {
-                    $rhs[$parameters[$a]] += $row[$a] * $wl;
-                }
-                if ($matrix) {
-                    $positions = $structure->blockPositions[$i];
-                    $p = 0;
-                    for ($a = 0; $a < $count; ++$a) {
-                        $wa = $w * $row[$a];
-                        for ($b = $a; $b < $count; ++$b) {
-                            $normal[$positions[$p++]] += $wa * $row[$b];
-                        }
-                    }
-                }
-                continue;
-            }
-            $weighted = [];
-            for ($r = 0; $r < 3; ++$r) {
-                $wl = $weight[$r][0] * $misclosure[0] + $weight[$r][1] * $misclosure[1] + $weight[$r][2] * $misclosure[2];
-                for ($a = 0; $a < $count; ++$a) {
-                    $rhs[$parameters[$a]] += $rows[$r][$a] * $wl;
-                    $weighted[$r][$a] = $weight[$r][0] * $rows[0][$a] + $weight[$r][1] * $rows[1][$a] + $weight[$r][2] * $rows[2][$a];
-                }
-            }
-            if ($matrix) {
-                $positions = $structure->blockPositions[$i];
-                $p = 0;
-                for ($a = 0; $a < $count; ++$a) {
-                    for ($b = $a; $b < $count; ++$b) {
-                        $normal[$positions[$p++]] += $weighted[0][$a] * $rows[0][$b] + $weighted[1][$a] * $rows[1][$b]
-                            + $weighted[2][$a] * $rows[2][$b];
-                    }
-                }
-            }
-        }
-        if (!$this->free) {
-            foreach ($this->weightedCoordinates() as [$parameter, $sd, $misfit]) {
-                $normal[$parameter] += 1.0 / ($sd * $sd);
-                $rhs[$parameter] += $misfit / ($sd * $sd);
-            }
-        }
-
-        return [$normal, $rhs];
     }
 
     /** @return \Traversable<int, array{int, float, float}> unknown, standard deviation, given minus present coordinate */
@@ -354,42 +206,38 @@ final class Adjustment
     }
 
     /**
-     * @return array{bool, int, SelectedInverse}
+     * @return array{bool, int, list<float>}
      */
     private function solve(): array
     {
         $structure = $this->structure;
         $cholesky = $structure->cholesky;
         $max = $this->preanalysis ? 1 : $this->network->settings->maxIterations;
-        $first = [] === $this->misclosure;
+        $first = [] === $this->linearization->misclosure;
         if ($first) {
             $this->orient();
         }
-        $sinceFactor = \INF;
+        $sinceFactor = $previous = $left = \INF;
         $converged = $this->preanalysis;
         $iteration = 0;
         while ($iteration < $max) {
             ++$iteration;
             $this->report(\sprintf('iteration %d', $iteration), min(0.6, 0.1 + 0.1 * $iteration));
-            $this->linearize();
+            $this->linearization->at($this->state);
             $refactor = $sinceFactor > self::REFACTOR;
-            [$normal, $rhs] = $this->normals($refactor);
+            $this->assemble($refactor);
             if ($refactor) {
                 if ($first) {
-                    $this->datum = new Datum($structure, $this->state, $this->given, $this->weights, fn (): iterable => $this->usedRows());
+                    $this->datum = new Datum($structure, $this->state, $this->given, $this->weights->weight, fn (): iterable => $this->usedRows());
                     $first = false;
                 }
-                $this->factor($normal);
+                $this->factor();
                 $sinceFactor = 0.0;
             }
             if ($this->preanalysis) {
                 break;
             }
-            $shift = $cholesky->solve($rhs);
-            if (null !== $this->freeDatum) {
-                $shift = $this->freeDatum->transform($shift, $this->moved());
-            }
-            $largest = $this->move($shift);
+            $largest = $this->step();
             if (!($largest < 1e7)) {
                 throw new UnusableInput('observations', \sprintf(
                     'the adjustment does not converge: stations move by more than %.0f km; look for a gross blunder or a '
@@ -398,6 +246,8 @@ final class Adjustment
                 ));
             }
             $sinceFactor += $largest;
+            $left = $largest < $previous ? $largest * $largest / $previous : $largest;
+            $previous = $largest;
             if ($largest < self::CONVERGED) {
                 $converged = true;
                 break;
@@ -406,16 +256,16 @@ final class Adjustment
         // The precisions, and one last exact step, at the place that was reached.
         $this->report('precisions', 0.65);
         if (!$this->preanalysis) {
-            $this->linearize();
-            if ($sinceFactor > 1e-5) {
-                [$normal, $rhs] = $this->normals(true);
-                $this->factor($normal);
-                $shift = $cholesky->solve($rhs);
-                if (null !== $this->freeDatum) {
-                    $shift = $this->freeDatum->transform($shift, $this->moved());
-                }
-                $this->move($shift);
-                $this->linearize();
+            $this->linearization->at($this->state);
+            if ($sinceFactor > self::EXACT || $left > self::SETTLED) {
+                $this->assemble($sinceFactor > self::EXACT);
+            }
+            if ($sinceFactor > self::EXACT) {
+                $this->factor();
+            }
+            if ($left > self::SETTLED) {
+                $this->step();
+                $this->linearization->at($this->state);
             }
         }
         $inverse = $cholesky->selectedInverse();
@@ -424,15 +274,24 @@ final class Adjustment
         return [$converged, $iteration, $inverse];
     }
 
-    /** @param list<float> $normal */
-    private function factor(array $normal): void
+    private function assemble(bool $withMatrix): void
+    {
+        $this->normals->assemble($this->linearization, $this->weights, $withMatrix, $this->free ? [] : $this->weightedCoordinates());
+    }
+
+    /** @return float the largest shift of a coordinate, metres */
+    private function step(): float
+    {
+        $shift = $this->structure->cholesky->solve($this->normals->rhs);
+
+        return $this->move(null === $this->freeDatum ? $shift : $this->freeDatum->transform($shift, $this->moved()));
+    }
+
+    private function factor(): void
     {
         $this->freeDatum = $this->datum?->renew();
         $held = $this->datum->held ?? [];
-        $n = $this->structure->parameterCount;
-        $diagonal = \array_slice($normal, 0, $n);
-        $upper = \array_slice($normal, $n);
-        $null = $this->structure->cholesky->factor($upper, $diagonal, $held);
+        $null = $this->structure->cholesky->factor($this->normals->normal, $held);
         if ([] === $null) {
             return;
         }
@@ -446,7 +305,7 @@ final class Adjustment
         if (null !== $reason = $undetermined->reason()) {
             throw new UnusableInput('stations', $reason);
         }
-        $this->structure->cholesky->factor($upper, $diagonal, $held, 1e-15);
+        $this->structure->cholesky->factor($this->normals->normal, $held, 1e-15);
     }
 
     /** @param list<float> $direction */
@@ -469,13 +328,17 @@ final class Adjustment
     /** @return iterable<array{list<int>, list<float>}> */
     private function usedRows(): iterable
     {
-        foreach ($this->weights as $i => $weight) {
-            if (null === $weight) {
+        $structure = $this->structure;
+        foreach ($this->weights->weight as $i => $weight) {
+            if (0.0 === $weight) {
                 continue;
             }
-            foreach ($this->coefficients[$i] as $r => $row) {
+            $first = $structure->patternStart[$structure->pattern[$i]];
+            $count = $structure->patternStart[$structure->pattern[$i] + 1] - $first;
+            $unknowns = \array_slice($structure->unknown, $first, $count);
+            for ($r = 0, $start = $structure->coefficientStart[$i]; $start < $structure->coefficientStart[$i + 1]; ++$r, $start += $count) {
                 if ($this->used[$i][$r]) {
-                    yield [$this->structure->blockParameters[$i], $row];
+                    yield [$unknowns, \array_slice($this->linearization->coefficient, $start, $count)];
                 }
             }
         }
@@ -532,12 +395,12 @@ final class Adjustment
         return $largest;
     }
 
-    private function judge(bool $converged, int $iterations, SelectedInverse $inverse): AdjustmentResult
+    /** @param list<float> $inverse */
+    private function judge(bool $converged, int $iterations, array $inverse): AdjustmentResult
     {
         $this->report('statistics', 0.75);
         $judgement = new Judgement(
-            $this->structure, $this->state,
-            new Equations($this->used, $this->weights, $this->covariances, $this->coefficients, $this->misclosure),
+            $this->structure, $this->state, $this->used, $this->weights, $this->linearization,
             $this->free ? [] : iterator_to_array($this->weightedCoordinates(), false), $this->placeless, $inverse,
             $this->freeDatum, $this->datum->defect ?? 0, $this->preanalysis,
         );

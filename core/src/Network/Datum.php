@@ -26,7 +26,7 @@ final class Datum
 
     /**
      * @param list<?float>                                             $given    e, n, h per station
-     * @param array<int, ?list<list<float>>>                           $weights  per observation, null when unused
+     * @param list<float>                                              $weights  per observation, 0 when unused
      * @param \Closure(): iterable<array{list<int>, list<float>}>     $usedRows unknowns and coefficients
      *
      * @throws UnusableInput datum defect, or a free network that falls apart
@@ -61,7 +61,8 @@ final class Datum
             };
             $owner = $this->structure->parameterOwner;
             $unnoticed = DatumModes::unnoticed($modes, $rows(), $owner);
-            $shifts = DatumModes::cartesian($this->structure, $stations, $this->state);
+            // In a plane they are the same modes over again.
+            $shifts = $this->structure->network->frame->isPlane() ? [] : DatumModes::cartesian($this->structure, $stations, $this->state);
             foreach (array_diff(DatumModes::unnoticed($shifts, $rows(), $owner), $unnoticed) as $k) {
                 $modes[$k] = $shifts[$k];
                 $unnoticed[] = $k;
@@ -115,7 +116,8 @@ final class Datum
         if ([] === $this->freeModes) {
             return null;
         }
-        $modes = array_intersect_key(DatumModes::cartesian($this->structure, $this->stations, $this->state), $this->cartesianModes)
+        $cartesian = [] === $this->cartesianModes ? [] : DatumModes::cartesian($this->structure, $this->stations, $this->state);
+        $modes = array_intersect_key($cartesian, $this->cartesianModes)
             + DatumModes::of($this->structure, $this->stations, $this->state->e, $this->state->n, $this->state->h);
         $g = $c = [];
         foreach ($this->freeModes as [$k, $constraint]) {
@@ -188,13 +190,19 @@ final class Datum
                 $find($s);
             }
         }
-        $setAnchor = [];
+        $setAnchor = $seen = [];
         foreach ($this->weights as $i => $weight) {
-            if (null === $weight) {
+            if (0.0 === $weight) {
                 continue;
             }
             $link = null;
-            foreach ($this->structure->blockParameters[$i] as $p) {
+            $pattern = $this->structure->pattern[$i];
+            if (isset($seen[$pattern])) {
+                continue;
+            }
+            $seen[$pattern] = true;
+            for ($a = $this->structure->patternStart[$pattern], $end = $this->structure->patternStart[$pattern + 1]; $a < $end; ++$a) {
+                $p = $this->structure->unknown[$a];
                 [$s, $c] = $this->structure->parameterOwner[$p];
                 if (3 === $c) {
                     $s = $setAnchor[$s] ??= $link ?? -1;

@@ -61,11 +61,9 @@ final class DatumModes
             }
         }
         if ($orientations) {
-            $index = $structure->network->stationIndex;
-            foreach ($structure->network->observations as $i => $o) {
-                $set = $structure->observationSet[$i];
-                if (null !== $set && $structure->setParameter[$set] >= 0 && isset($stations[$index[$o->from]])) {
-                    $modes[3][$structure->setParameter[$set]] = 1.0;
+            foreach ($structure->setParameter as $set => $turning) {
+                if ($turning >= 0 && isset($stations[$structure->table->setStation[$set]])) {
+                    $modes[3][$turning] = 1.0;
                 }
             }
         }

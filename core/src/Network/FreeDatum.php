@@ -5,8 +5,7 @@ declare(strict_types=1);
 namespace Mensura\Network;
 
 use Mensura\LinearAlgebra\Dense;
-use Mensura\LinearAlgebra\SelectedInverse;
-use Mensura\LinearAlgebra\SparseCholesky;
+use Mensura\LinearAlgebra\BlockCholesky;
 
 /**
  * Inner constraints as an S-transformation of a minimally constrained solution.
@@ -77,7 +76,7 @@ final class FreeDatum
         return $shift;
     }
 
-    public function prepareCovariance(SparseCholesky $cholesky): void
+    public function prepareCovariance(BlockCholesky $cholesky): void
     {
         $qc = [];
         foreach ($this->c as $column) {
@@ -115,9 +114,32 @@ final class FreeDatum
         }
     }
 
-    public function covariance(SelectedInverse $q, int $i, int $j): float
+    /**
+     * @param list<float> $q covariances with held unknowns, in the layout of the normal matrix
+     *
+     * @return list<float> the same in this datum
+     */
+    public function covariances(array $q, NetworkStructure $structure): array
     {
-        $value = $q->at($i, $j);
+        $done = [];
+        foreach ($structure->placeStart as $p => $at) {
+            for ($a = $structure->patternStart[$p], $end = $structure->patternStart[$p + 1]; $a < $end; ++$a) {
+                for ($b = $a; $b < $end; ++$b) {
+                    $place = $structure->place[$at++];
+                    if (!isset($done[$place])) {
+                        $done[$place] = true;
+                        $q[$place] += $this->change($structure->unknown[$a], $structure->unknown[$b]);
+                    }
+                }
+            }
+        }
+
+        return $q;
+    }
+
+    private function change(int $i, int $j): float
+    {
+        $value = 0.0;
         foreach ($this->g as $k => $g) {
             $value -= $g[$i] * $this->u[$k][$j] + $this->u[$k][$i] * $g[$j];
             foreach ($this->g as $l => $other) {

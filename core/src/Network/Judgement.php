@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Mensura\Network;
 
-use Mensura\LinearAlgebra\SelectedInverse;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Statistics\Distribution;
@@ -22,42 +21,30 @@ final class Judgement
     /** Below this an observation controls nothing and nothing controls it. */
     private const UNCONTROLLED = 1e-7;
 
+    /** @var list<float> covariances at the places of the normal matrix */
+    private readonly array $q;
+
     /**
+     * @param array<int, array{bool, bool, bool}> $used
      * @param list<array{int, float, float}> $weightedCoordinates unknown, standard deviation, given minus adjusted
      * @param array<int, true>               $placeless           stations whose plan nothing gives or touches
+     * @param list<float>                    $inverse             selected inverse of the normal matrix
      * @param ?FreeDatum                     $freeDatum           the datum of a free network
      */
     public function __construct(
         private readonly NetworkStructure $structure,
         private readonly NetworkState $state,
-        private readonly Equations $equations,
+        private readonly array $used,
+        private readonly Weights $weights,
+        private readonly Linearization $equations,
         private readonly array $weightedCoordinates,
         private readonly array $placeless,
-        private readonly SelectedInverse $inverse,
-        private readonly ?FreeDatum $freeDatum,
+        array $inverse,
+        ?FreeDatum $freeDatum,
         private readonly int $defect,
         private readonly bool $preanalysis,
     ) {
-    }
-
-    /**
-     * @param list<int> $parameters
-     *
-     * @return list<list<float>> covariance of some unknowns that meet in one observation
-     */
-    private function covarianceOf(array $parameters): array
-    {
-        $q = [];
-        foreach ($parameters as $a => $pa) {
-            for ($b = 0; $b <= $a; ++$b) {
-                $pb = $parameters[$b];
-                $q[$a][$b] = $q[$b][$a] = null === $this->freeDatum ? $this->inverse->at($pa, $pb) : $this->freeDatum->covariance(
-                    $this->inverse, $pa, $pb,
-                );
-            }
-        }
-
-        return $q;
+        $this->q = null === $freeDatum ? $inverse : $freeDatum->covariances($inverse, $structure);
     }
 
     /** @param list<array{index: int, component?: string, pass: int, standardized: float, reason: string}> $screened */
@@ -67,20 +54,23 @@ final class Judgement
         $groups = [];
         $count = 0;
         $sumSquares = 0.0;
+        $byKind = [];
         foreach ($this->structure->network->observations as $i => $o) {
-            foreach ($this->judgeObservation($i, $o) as [$row, $square]) {
+            $judged = ObservationKind::Vector === $o->kind ? $this->judgeVector($i, $o) : [$this->judgeScalar($i, $o)];
+            foreach ($judged as [$row, $square]) {
                 $rows[] = $row;
                 if ('full' === $row['use']) {
                     ++$count;
                     $sumSquares += $square;
-                    $type = $o->kind->value;
-                    $groups[$type] ??= [0, 0.0, 0.0];
-                    ++$groups[$type][0];
-                    $groups[$type][1] += $square;
-                    $groups[$type][2] += $row['redundancyNumber'];
+                    $type = $row['type'];
+                    $byKind[$type] ??= [0, 0.0, 0.0];
+                    ++$byKind[$type][0];
+                    $byKind[$type][1] += $square;
+                    $byKind[$type][2] += $row['redundancyNumber'];
                 }
             }
         }
+        $groups = $byKind;
         foreach ($this->weightedCoordinates as [$parameter, $sd, $misfit]) {
             ++$count;
             $square = $misfit * $misfit / ($sd * $sd);
@@ -88,7 +78,7 @@ final class Judgement
             $groups['coordinate'] ??= [0, 0.0, 0.0];
             ++$groups['coordinate'][0];
             $groups['coordinate'][1] += $square;
-            $groups['coordinate'][2] += 1.0 - $this->inverse->at($parameter, $parameter) / ($sd * $sd);
+            $groups['coordinate'][2] += 1.0 - $this->q[$this->structure->diagonal[$parameter]] / ($sd * $sd);
         }
         $parameters = $this->structure->parameterCount;
         $redundancy = $count - $parameters + $this->defect;
@@ -136,19 +126,17 @@ final class Judgement
         $state = $this->state;
         $quantile = sqrt(Distribution::chiSquareQuantile($this->structure->network->settings->confidence, 2.0));
         foreach ($this->structure->network->stations as $s => $station) {
-            $unknown = [];
-            $where = [];
+            $covariance = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
             for ($c = 0; $c < 3; ++$c) {
-                $p = $this->structure->coordinateParameter[3 * $s + $c];
-                if ($p >= 0) {
-                    $unknown[] = $p;
-                    $where[] = $c;
+                $parameter = $this->structure->coordinateParameter[3 * $s + $c];
+                if ($parameter >= 0) {
+                    $covariance[$c][$c] = $scale * $this->q[$this->structure->diagonal[$parameter]];
                 }
             }
-            $covariance = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
-            foreach ($this->covarianceOf($unknown) as $a => $row) {
-                foreach ($row as $b => $value) {
-                    $covariance[$where[$a]][$where[$b]] = $scale * $value;
+            foreach ([[0, 1], [0, 2], [1, 2]] as $k => [$c, $d]) {
+                $place = $this->structure->stationPlaces[$s][$k];
+                if ($place >= 0) {
+                    $covariance[$c][$d] = $covariance[$d][$c] = $scale * $this->q[$place];
                 }
             }
             $entry = [
@@ -175,31 +163,145 @@ final class Judgement
         return $list;
     }
 
+    /** @return array{ObservationRow, float} row of the result and its part of the sum of squares */
+    private function judgeScalar(int $i, Observation $o): array
+    {
+        $structure = $this->structure;
+        $p = $structure->pattern[$i];
+        $first = $structure->patternStart[$p];
+        $end = $structure->patternStart[$p + 1];
+        $o1 = $structure->coefficientStart[$i] - $first;
+        $coefficient = $this->equations->coefficient;
+        $place = $structure->place;
+        $at = $structure->placeStart[$p];
+        // Q a' and a Q a'.
+        $q = $this->q;
+        $qa = array_fill($first, $end - $first, 0.0);
+        $qll = 0.0;
+        for ($a = $first; $a < $end; ++$a) {
+            $ca = $coefficient[$o1 + $a];
+            $sum = $qa[$a] + $q[$place[$at++]] * $ca;
+            for ($b = $a + 1; $b < $end; ++$b) {
+                $value = $q[$place[$at++]];
+                $sum += $value * $coefficient[$o1 + $b];
+                $qa[$b] += $value * $ca;
+            }
+            $qa[$a] = $sum;
+            $qll += $sum * $ca;
+        }
+        $variance = $this->weights->variance[$i];
+        $kind = $structure->table->kind[$i];
+        $unit = ObservationTable::AZIMUTH >= $kind || ObservationTable::ANGLE === $kind || ObservationTable::ZENITH === $kind
+            ? 180.0 / \M_PI : 1.0;
+        $isUsed = $this->used[$i][0];
+        $misclosure = $this->equations->misclosure[$structure->table->row[$i]];
+        $observed = $this->preanalysis ? null : $o->value;
+        $residual = is_nan($misclosure) || $this->preanalysis ? null : -$misclosure;
+        $square = $redundancy = 0.0;
+        $detectable = $external = $standardized = null;
+        if ($isUsed) {
+            $qvv = $variance - $qll;
+            $redundancy = $qvv / $variance;
+            $square = null === $residual ? 0.0 : $residual * $residual / $variance;
+            if ($redundancy < self::UNCONTROLLED) {
+                $redundancy = max(0.0, $redundancy);
+                $standardized = null === $residual ? null : 0.0;
+            } else {
+                $standardized = null === $residual ? null : $residual / sqrt($qvv);
+                $bias = Adjustment::DELTA0 * $variance / sqrt($qvv);
+                $detectable = $bias * $unit;
+                $external = $this->largestShift($first, $end, $qa, $bias / $variance);
+            }
+        } elseif (null !== $residual) {
+            $standardized = $variance + $qll > 0.0 ? $residual / sqrt($variance + $qll) : null;
+        }
+        $adjusted = null;
+        if (null !== $residual && null !== $observed) {
+            $adjusted = $observed + $residual * $unit;
+            if (ObservationTable::ZENITH === $kind) {
+                if ($observed > 180.0) {
+                    $adjusted = $observed - $residual * $unit;
+                    $residual = -$residual;
+                    $standardized = null === $standardized ? null : -$standardized;
+                }
+            } elseif ($kind <= ObservationTable::ANGLE) {
+                $adjusted = $adjusted < 0.0 ? $adjusted + 360.0 : ($adjusted >= 360.0 ? $adjusted - 360.0 : $adjusted);
+            }
+        }
+
+        return [[
+            'index' => $i, 'type' => $o->kind->value, 'observed' => $observed, 'adjusted' => $adjusted,
+            'residual' => null === $residual ? null : $residual * $unit, 'sd' => sqrt($variance) * $unit,
+            'standardized' => $standardized, 'redundancyNumber' => $redundancy, 'minimalDetectable' => $detectable,
+            'externalEffect' => $external, 'flagged' => null !== $standardized && abs($standardized) > Adjustment::CRITICAL,
+            'use' => $isUsed ? 'full' : 'aside',
+        ], $square];
+    }
+
+    /**
+     * The largest shift of a station of this observation, metres, when its unknowns move by $factor times $shifts.
+     *
+     * @param array<int, float> $shifts by place in the list of unknowns
+     */
+    private function largestShift(int $first, int $end, array $shifts, float $factor): float
+    {
+        $structure = $this->structure;
+        $largest = $square = 0.0;
+        $block = -1;
+        for ($a = $first; $a < $end; ++$a) {
+            $column = $structure->column[$a];
+            if (9 === $column) {
+                break;
+            }
+            $of = $column < 3 ? 0 : ($column < 6 ? 1 : 2);
+            if ($of !== $block) {
+                $block = $of;
+                $square = 0.0;
+            }
+            $square += $shifts[$a] * $shifts[$a];
+            if ($square > $largest) {
+                $largest = $square;
+            }
+        }
+
+        return sqrt($largest) * abs($factor);
+    }
+
     /**
      * @return list<array{ObservationRow, float}> rows of the result and their part of the sum of squares
      */
-    private function judgeObservation(int $i, Observation $o): array
+    private function judgeVector(int $i, Observation $o): array
     {
-        $parameters = $this->structure->blockParameters[$i];
-        $coefficients = $this->equations->coefficients[$i];
-        $covariance = $this->equations->covariances[$i];
-        $weight = $this->equations->weights[$i];
-        $misclosure = $this->equations->misclosure[$i];
-        $rowCount = \count($covariance);
-        $m = \count($parameters);
-        $q = $this->covarianceOf($parameters);
+        $structure = $this->structure;
+        $first = $structure->patternStart[$structure->pattern[$i]];
+        $m = $structure->patternStart[$structure->pattern[$i] + 1] - $first;
+        $start = $structure->coefficientStart[$i];
+        $row0 = $structure->table->row[$i];
+        $coefficients = [];
+        for ($r = 0; $r < 3; ++$r) {
+            $coefficients[] = \array_slice($this->equations->coefficient, $start + $r * $m, $m);
+        }
+        $covariance = $this->weights->covariance($i);
+        $weight = $this->weights->matrix[$i] ?? null;
+        $misclosure = \array_slice($this->equations->misclosure, $row0, 3);
+        $q = [];
+        $at = $structure->placeStart[$structure->pattern[$i]];
+        for ($a = 0; $a < $m; ++$a) {
+            for ($b = $a; $b < $m; ++$b) {
+                $q[$a][$b] = $q[$b][$a] = $this->q[$structure->place[$at++]];
+            }
+        }
         // A Q and A Q A'.
         $aq = $qll = [];
-        for ($r = 0; $r < $rowCount; ++$r) {
-            $row = $coefficients[$r];
+        for ($r = 0; $r < 3; ++$r) {
             for ($b = 0; $b < $m; ++$b) {
                 $sum = 0.0;
                 for ($a = 0; $a < $m; ++$a) {
-                    $sum += $row[$a] * $q[$a][$b];
+                    $sum += $coefficients[$r][$a] * $q[$a][$b];
                 }
                 $aq[$r][$b] = $sum;
             }
-            for ($c = 0; $c < $rowCount; ++$c) {
+            for ($c = 0; $c < 3; ++$c) {
                 $sum = 0.0;
                 for ($b = 0; $b < $m; ++$b) {
                     $sum += ($aq[$r][$b] ?? 0.0) * $coefficients[$c][$b];
@@ -207,29 +309,23 @@ final class Judgement
                 $qll[$r][$c] = $sum;
             }
         }
-        $unit = $o->kind->isAngular() ? 180.0 / \M_PI : 1.0;
         $out = [];
-        for ($r = 0; $r < $rowCount; ++$r) {
-            $isUsed = $this->equations->used[$i][$r];
-            $observed = $this->preanalysis ? null : ($o->components[$r] ?? $o->value);
-            $residual = null === $misclosure || $this->preanalysis ? null : -$misclosure[$r];
-            $row = ['index' => $i, 'type' => $o->kind->value];
-            if (3 === $rowCount) {
-                $row['component'] = ['dx', 'dy', 'dz'][$r];
-            }
-            $square = 0.0;
-            $redundancy = 0.0;
+        for ($r = 0; $r < 3; ++$r) {
+            $isUsed = $this->used[$i][$r];
+            $observed = $this->preanalysis ? null : $o->components[$r] ?? null;
+            $residual = $this->preanalysis ? null : -$misclosure[$r];
+            $square = $redundancy = 0.0;
             $detectable = $external = $standardized = null;
             if ($isUsed && null !== $weight) {
                 // Qvv = C - A Q A'; redundancy number (Qvv P)_ii; bias power (P Qvv P)_ii.
                 $pqp = 0.0;
-                for ($c = 0; $c < $rowCount; ++$c) {
+                for ($c = 0; $c < 3; ++$c) {
                     $redundancy += ($covariance[$r][$c] - $qll[$r][$c]) * $weight[$c][$r];
-                    for ($d = 0; $d < $rowCount; ++$d) {
+                    for ($d = 0; $d < 3; ++$d) {
                         $pqp += $weight[$r][$c] * ($covariance[$c][$d] - $qll[$c][$d]) * $weight[$d][$r];
                     }
                     if (null !== $residual) {
-                        $square += $residual * $weight[$r][$c] * -((array) $misclosure)[$c];
+                        $square += $residual * $weight[$r][$c] * -$misclosure[$c];
                     }
                 }
                 $qvv = $covariance[$r][$r] - $qll[$r][$r];
@@ -238,82 +334,38 @@ final class Judgement
                     $standardized = null === $residual ? null : 0.0;
                 } else {
                     $standardized = null === $residual ? null : $residual / sqrt($qvv);
-                    $bias = Adjustment::DELTA0 / sqrt($pqp);
-                    $detectable = $bias * $unit;
-                    $external = $this->externalEffect($i, $q, $coefficients, $weight, $r, $bias);
+                    $detectable = Adjustment::DELTA0 / sqrt($pqp);
+                    $shifts = [];
+                    for ($a = 0; $a < $m; ++$a) {
+                        $shift = 0.0;
+                        for ($c = 0; $c < 3; ++$c) {
+                            $shift += ($aq[$c][$a] ?? 0.0) * $weight[$c][$r];
+                        }
+                        $shifts[$first + $a] = $shift;
+                    }
+                    $external = $this->largestShift($first, $first + $m, $shifts, $detectable);
                 }
             } elseif (null !== $residual) {
                 // Predicted: independent of the estimate but for the used components of the same vector.
                 $variance = $covariance[$r][$r] + $qll[$r][$r];
                 if (null !== $weight) {
-                    for ($c = 0; $c < $rowCount; ++$c) {
-                        for ($d = 0; $d < $rowCount; ++$d) {
+                    for ($c = 0; $c < 3; ++$c) {
+                        for ($d = 0; $d < 3; ++$d) {
                             $variance -= 2.0 * $qll[$r][$c] * $weight[$c][$d] * $covariance[$d][$r];
                         }
                     }
                 }
                 $standardized = $variance > 0.0 ? $residual / sqrt($variance) : null;
             }
-            $adjusted = null;
-            if (null !== $residual && null !== $observed) {
-                $adjusted = $observed + $residual * $unit;
-                if (ObservationKind::Zenith === $o->kind && $observed > 180.0) {
-                    $adjusted = $observed - $residual * $unit;
-                    $residual = -$residual;
-                    $standardized = null === $standardized ? null : -$standardized;
-                } elseif (\in_array($o->kind, [ObservationKind::Direction, ObservationKind::Angle, ObservationKind::Azimuth], true)) {
-                    $adjusted = $adjusted < 0.0 ? $adjusted + 360.0 : ($adjusted >= 360.0 ? $adjusted - 360.0 : $adjusted);
-                }
-            }
-            $row += [
-                'observed' => $observed,
-                'adjusted' => $adjusted,
-                'residual' => null === $residual ? null : $residual * $unit,
-                'sd' => sqrt($covariance[$r][$r]) * $unit,
-                'standardized' => $standardized,
-                'redundancyNumber' => $redundancy,
-                'minimalDetectable' => $detectable,
-                'externalEffect' => $external,
-                'flagged' => null !== $standardized && abs($standardized) > Adjustment::CRITICAL,
-                'use' => $isUsed ? 'full' : 'aside',
-            ];
-            $out[] = [$row, $square];
+            $out[] = [[
+                'index' => $i, 'type' => $o->kind->value, 'component' => ['dx', 'dy', 'dz'][$r], 'observed' => $observed,
+                'adjusted' => null === $residual || null === $observed ? null : $observed + $residual, 'residual' => $residual,
+                'sd' => sqrt($covariance[$r][$r]), 'standardized' => $standardized, 'redundancyNumber' => $redundancy,
+                'minimalDetectable' => $detectable, 'externalEffect' => $external,
+                'flagged' => null !== $standardized && abs($standardized) > Adjustment::CRITICAL, 'use' => $isUsed ? 'full' : 'aside',
+            ], $square];
         }
 
         return $out;
-    }
-
-    /**
-     * The largest shift (metres) of a station of this observation caused by a bias as large as the minimal detectable one.
-     *
-     * @param list<list<float>> $q
-     * @param list<list<float>> $coefficients
-     * @param list<list<float>> $weight
-     */
-    private function externalEffect(int $i, array $q, array $coefficients, array $weight, int $component, float $bias): float
-    {
-        $parameters = $this->structure->blockParameters[$i];
-        $m = \count($parameters);
-        $load = [];
-        for ($a = 0; $a < $m; ++$a) {
-            $sum = 0.0;
-            foreach ($coefficients as $r => $row) {
-                $sum += $row[$a] * $weight[$r][$component];
-            }
-            $load[] = $sum * $bias;
-        }
-        $squares = [];
-        foreach ($parameters as $a => $p) {
-            [$s, $c] = $this->structure->parameterOwner[$p];
-            if ($c < 3) {
-                $shift = 0.0;
-                for ($b = 0; $b < $m; ++$b) {
-                    $shift += $q[$a][$b] * $load[$b];
-                }
-                $squares[$s] = ($squares[$s] ?? 0.0) + $shift * $shift;
-            }
-        }
-
-        return [] === $squares ? 0.0 : sqrt(max($squares));
     }
 }

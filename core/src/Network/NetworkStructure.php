@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace Mensura\Network;
 
+use Mensura\LinearAlgebra\BlockCholesky;
 use Mensura\LinearAlgebra\MinimumDegree;
-use Mensura\LinearAlgebra\SparseCholesky;
-use Mensura\Observation\Observation;
-use Mensura\Observation\ObservationKind;
 
 /**
  * Which coordinates and orientations are unknowns, their elimination order, and where every observation's
@@ -15,9 +13,15 @@ use Mensura\Observation\ObservationKind;
  *
  * A coordinate is an unknown when a used observation touches it or it carries a standard deviation, and it is not held.
  * Directions, angles, azimuths and horizontal distances touch the plan only, height differences the height only.
+ *
+ * Observations between the same stations have the same unknowns: they share a pattern. A pattern's unknowns and their
+ * places in the normal matrix stand in flat lists, from its start on. All coordinates of its stations belong to it, also
+ * those that the observation does not touch: how far a bias moves a station is asked of all three.
  */
 final class NetworkStructure
 {
+    public readonly ObservationTable $table;
+
     public readonly int $parameterCount;
 
     /** @var list<int> unknown of 3 * station + component, -1 when it is none */
@@ -26,99 +30,293 @@ final class NetworkStructure
     /** @var list<int> unknown of each set's orientation, -1 when no used direction determines it */
     public readonly array $setParameter;
 
-    /** @var list<?int> set of each observation */
-    public readonly array $observationSet;
-
-    /** @var list<string> */
-    public readonly array $setNames;
-
     /** @var list<array{int, int}> per unknown: station and component, or set and 3 */
     public readonly array $parameterOwner;
 
-    /** @var list<list<int>> per observation, the unknowns of its coefficients */
-    public readonly array $blockParameters;
+    /** @var list<int> pattern of each observation */
+    public readonly array $pattern;
+
+    /** @var list<int> per pattern, and one more: where its unknowns begin */
+    public readonly array $patternStart;
+
+    /** @var list<int> the unknowns of the patterns */
+    public readonly array $unknown;
+
+    /** @var list<int> coefficient of each of them: station block (from, to, back) times three plus component, 9 for the orientation */
+    public readonly array $column;
 
     /**
-     * @var list<list<int>> per observation, the coefficient (station block times three plus component, or 9 for the
-     * orientation) of each of its unknowns
+     * @var list<int> per pattern: where the places of its pairs of unknowns begin (row by row, upper triangle)
      */
-    public readonly array $blockColumns;
+    public readonly array $placeStart;
 
-    /**
-     * @var list<list<int>> per observation, positions in the normal matrix of its unknowns' pairs (row by row, upper
-     * triangle): below parameterCount the diagonal, then the upper pattern
-     */
-    public readonly array $blockPositions;
+    /** @var list<int> places in the normal matrix, which has the layout of {@see BlockCholesky} */
+    public readonly array $place;
 
-    public readonly SparseCholesky $cholesky;
+    /** @var list<int> place of each unknown's own entry */
+    public readonly array $diagonal;
 
-    public readonly int $normalSize;
+    /** @var list<int> per observation, and one more: where its coefficients begin, row by row */
+    public readonly array $coefficientStart;
+
+    /** @var list<array{int, int, int}> per station: places of (e, n), (e, h), (n, h) in the normal matrix, -1 where one is no unknown */
+    public readonly array $stationPlaces;
+
+    public readonly BlockCholesky $cholesky;
 
     /**
      * @param array<int, array{bool, bool, bool}> $used per observation and component
      */
     public function __construct(public readonly NetworkDefinition $network, array $used, public readonly bool $free)
     {
-        $index = $network->stationIndex;
+        $table = $this->table = new ObservationTable($network);
         $stationCount = \count($network->stations);
-        $touched = array_fill(0, 3 * $stationCount, false);
-        $sets = [];
-        $observationSet = [];
-        $setUsed = [];
-        $ends = [];
-        foreach ($network->observations as $i => $o) {
-            $from = $index[$o->from];
-            $to = $index[$o->to];
-            $ends[] = null === $o->back ? [$from, $to] : [$from, $to, $index[$o->back]];
-            $set = null;
-            if (ObservationKind::Direction === $o->kind) {
-                $set = $sets[$o->from."\0".$o->set] ??= \count($sets);
-                $setUsed[$set] = ($setUsed[$set] ?? false) || $used[$i][0];
+        $isPlane = $network->frame->isPlane();
+        $isUnknown = $this->unknownCoordinates($used, $isPlane);
+        $setUsed = array_fill(0, \count($table->setNames), false);
+        foreach ($table->set as $i => $set) {
+            if ($set >= 0 && $used[$i][0]) {
+                $setUsed[$set] = true;
             }
-            $observationSet[] = $set;
-            foreach ($this->touches($o, $used[$i]) as $component) {
-                foreach ($ends[$i] as $station) {
-                    $touched[3 * $station + $component] = true;
+        }
+
+        // Patterns: what differs in stations or set.
+        $keys = $patternOf = $patternStations = $patternSet = [];
+        $kinds = $table->kind;
+        foreach ($table->from as $i => $from) {
+            $set = $table->set[$i];
+            $back = $table->back[$i];
+            $key = $from.','.$table->to[$i].','.$back.','.$set;
+            if (!isset($keys[$key])) {
+                $keys[$key] = \count($patternStations);
+                $patternStations[] = $back < 0 ? [$from, $table->to[$i]] : [$from, $table->to[$i], $back];
+                $patternSet[] = $set >= 0 && $setUsed[$set] ? $set : -1;
+            }
+            $patternOf[] = $keys[$key];
+        }
+        $this->pattern = $patternOf;
+
+        $order = $this->eliminationOrder($isUnknown, $setUsed, $patternStations, $patternSet);
+        $coordinateParameter = array_fill(0, 3 * $stationCount, -1);
+        $setParameter = array_fill(0, \count($setUsed), -1);
+        $owner = $widths = $blockOf = $withinBlock = [];
+        foreach ($order as $block => $node) {
+            if ($node >= $stationCount) {
+                $setParameter[$node - $stationCount] = \count($owner);
+                $owner[] = [$node - $stationCount, 3];
+                $blockOf[] = $block;
+                $withinBlock[] = 0;
+                $widths[] = 1;
+                continue;
+            }
+            $width = 0;
+            for ($c = 0; $c < 3; ++$c) {
+                if ($isUnknown[3 * $node + $c]) {
+                    $coordinateParameter[3 * $node + $c] = \count($owner);
+                    $owner[] = [$node, $c];
+                    $blockOf[] = $block;
+                    $withinBlock[] = $width++;
+                }
+            }
+            $widths[] = $width;
+        }
+        $this->parameterOwner = $owner;
+        $this->coordinateParameter = $coordinateParameter;
+        $this->setParameter = $setParameter;
+        $this->parameterCount = \count($owner);
+
+        $patternStart = [0];
+        $unknown = $column = [];
+        foreach ($patternStations as $p => $stations) {
+            foreach ($stations as $k => $s) {
+                for ($c = 0; $c < 3; ++$c) {
+                    $parameter = $coordinateParameter[3 * $s + $c];
+                    if ($parameter >= 0) {
+                        $unknown[] = $parameter;
+                        $column[] = 3 * $k + $c;
+                    }
+                }
+            }
+            if ($patternSet[$p] >= 0) {
+                $unknown[] = $setParameter[$patternSet[$p]];
+                $column[] = 9;
+            }
+            $patternStart[] = \count($unknown);
+        }
+        $this->patternStart = $patternStart;
+        $this->unknown = $unknown;
+        $this->column = $column;
+        $start = [0];
+        $at = 0;
+        foreach ($patternOf as $i => $p) {
+            $start[] = $at += ($patternStart[$p + 1] - $patternStart[$p]) * (ObservationTable::VECTOR === $kinds[$i] ? 3 : 1);
+        }
+        $this->coefficientStart = $start;
+
+        // Blocks that meet, by the later of the two.
+        $patternCount = \count($patternStations);
+        $meet = array_fill(0, max(\count($widths), 1), []);
+        for ($p = 0; $p < $patternCount; ++$p) {
+            $end = $patternStart[$p + 1];
+            $blocks = [];
+            for ($a = $patternStart[$p]; $a < $end; ++$a) {
+                $blocks[$blockOf[$unknown[$a]]] = true;
+            }
+            foreach ($blocks as $i => $true) {
+                foreach ($blocks as $k => $alsoTrue) {
+                    if ($i < $k) {
+                        $meet[$k][$i] = true;
+                    }
                 }
             }
         }
-        $this->observationSet = $observationSet;
-        $this->setNames = array_map(static fn (string $key): string => strtr($key, "\0", ' '), array_keys($sets));
+        $upperStart = [0];
+        $rows = [];
+        foreach ($widths as $k => $width) {
+            foreach ($meet[$k] as $i => $true) {
+                $meet[$k][$i] = \count($rows);
+                $rows[] = $i;
+            }
+            $upperStart[] = \count($rows);
+        }
+        $this->cholesky = $cholesky = new BlockCholesky($widths, $upperStart, $rows);
+        $diagonal = [];
+        foreach ($blockOf as $parameter => $block) {
+            $diagonal[] = $cholesky->diagonalAt[$block] + $withinBlock[$parameter] * ($widths[$block] + 1);
+        }
+        $this->diagonal = $diagonal;
+        $placeStart = $place = [];
+        $diagonalAt = $cholesky->diagonalAt;
+        $upperAt = $cholesky->upperAt;
+        for ($p = 0; $p < $patternCount; ++$p) {
+            $placeStart[] = \count($place);
+            $end = $patternStart[$p + 1];
+            for ($a = $patternStart[$p]; $a < $end; ++$a) {
+                $block = $blockOf[$unknown[$a]];
+                $within = $withinBlock[$unknown[$a]];
+                // Unknowns of a block stand together: its place is looked up once for all of them.
+                $last = -1;
+                $base = $stride = 0;
+                for ($b = $a; $b < $end; ++$b) {
+                    $other = $blockOf[$unknown[$b]];
+                    if ($other !== $last) {
+                        $last = $other;
+                        if ($other === $block) {
+                            $base = $diagonalAt[$block] + $within * $widths[$block];
+                            $stride = 1;
+                        } elseif ($block > $other) {
+                            $base = $upperAt[$meet[$block][$other]] + $within * $widths[$other];
+                            $stride = 1;
+                        } else {
+                            $base = $upperAt[$meet[$other][$block]] + $within;
+                            $stride = $widths[$block];
+                        }
+                    }
+                    $place[] = $base + $stride * $withinBlock[$unknown[$b]];
+                }
+            }
+        }
+        $this->placeStart = $placeStart;
+        $this->place = $place;
+        $stationPlaces = [];
+        for ($s = 0; $s < 3 * $stationCount; $s += 3) {
+            $own = [];
+            foreach ([[0, 1], [0, 2], [1, 2]] as [$c, $d]) {
+                $pa = $coordinateParameter[$s + $c];
+                $pb = $coordinateParameter[$s + $d];
+                $own[] = $pa < 0 || $pb < 0 ? -1
+                    : $diagonalAt[$blockOf[$pa]] + $withinBlock[$pa] * $widths[$blockOf[$pa]] + $withinBlock[$pb];
+            }
+            $stationPlaces[] = [$own[0], $own[1], $own[2]];
+        }
+        $this->stationPlaces = $stationPlaces;
+    }
 
+    /**
+     * @param array<int, array{bool, bool, bool}> $used
+     *
+     * @return list<bool> per station and component
+     */
+    private function unknownCoordinates(array $used, bool $isPlane): array
+    {
+        $table = $this->table;
+        $touched = array_fill(0, 3 * \count($this->network->stations), false);
+        foreach ($table->kind as $i => $kind) {
+            [$first, $second, $third] = $used[$i];
+            if (ObservationTable::VECTOR === $kind) {
+                if (!$isPlane) {
+                    $first = $second = $third = $first || $second || $third;
+                }
+            } elseif (!$first) {
+                continue;
+            } else {
+                $first = $second = ObservationTable::HEIGHT_DIFFERENCE !== $kind;
+                $third = $kind >= ObservationTable::ZENITH || ObservationTable::SLOPE_DISTANCE === $kind;
+            }
+            foreach ([$table->from[$i], $table->to[$i], $table->back[$i]] as $s) {
+                if ($s >= 0) {
+                    if ($first) {
+                        $touched[3 * $s] = true;
+                    }
+                    if ($second) {
+                        $touched[3 * $s + 1] = true;
+                    }
+                    if ($third) {
+                        $touched[3 * $s + 2] = true;
+                    }
+                }
+            }
+        }
         $isUnknown = [];
-        foreach ($network->stations as $s => $station) {
+        foreach ($this->network->stations as $s => $station) {
             for ($c = 0; $c < 3; ++$c) {
-                $isUnknown[] = $free ? $touched[3 * $s + $c] : !$station->fixed[$c] && ($touched[3 * $s + $c] || null !== $station->sd[$c]);
+                $isUnknown[] = $this->free ? $touched[3 * $s + $c]
+                    : !$station->fixed[$c] && ($touched[3 * $s + $c] || null !== $station->sd[$c]);
             }
         }
 
-        // Nodes of the graph: stations with unknowns, then sets.
-        $nodeOf = [];
-        $weights = [];
+        return $isUnknown;
+    }
+
+    /**
+     * Nodes of the graph: stations with unknowns, then sets.
+     *
+     * @param list<bool>      $isUnknown
+     * @param list<bool>      $setUsed
+     * @param list<list<int>> $patternStations
+     * @param list<int>       $patternSet
+     *
+     * @return list<int> stations, and sets counted on after them, in elimination order
+     */
+    private function eliminationOrder(array $isUnknown, array $setUsed, array $patternStations, array $patternSet): array
+    {
+        $stationCount = \count($this->network->stations);
+        $nodeOf = $ownerOf = $weights = [];
         for ($s = 0; $s < $stationCount; ++$s) {
             $weight = (int) $isUnknown[3 * $s] + (int) $isUnknown[3 * $s + 1] + (int) $isUnknown[3 * $s + 2];
             if ($weight > 0) {
                 $nodeOf[$s] = \count($weights);
+                $ownerOf[] = $s;
                 $weights[] = $weight;
             }
         }
-        $setNode = [];
-        foreach ($sets as $set) {
-            if ($setUsed[$set]) {
-                $setNode[$set] = \count($weights);
+        foreach ($setUsed as $set => $isUsed) {
+            if ($isUsed) {
+                $nodeOf[$stationCount + $set] = \count($weights);
+                $ownerOf[] = $stationCount + $set;
                 $weights[] = 1;
             }
         }
         $links = array_fill(0, \count($weights), []);
-        foreach ($ends as $i => $stations) {
+        foreach ($patternStations as $p => $stations) {
             $nodes = [];
             foreach ($stations as $s) {
                 if (isset($nodeOf[$s])) {
                     $nodes[] = $nodeOf[$s];
                 }
             }
-            if (null !== $observationSet[$i] && isset($setNode[$observationSet[$i]])) {
-                $nodes[] = $setNode[$observationSet[$i]];
+            if ($patternSet[$p] >= 0) {
+                $nodes[] = $nodeOf[$stationCount + $patternSet[$p]];
             }
             foreach ($nodes as $a) {
                 foreach ($nodes as $b) {
@@ -128,110 +326,9 @@ final class NetworkStructure
                 }
             }
         }
-        $order = MinimumDegree::order(array_map(array_keys(...), $links), $weights);
 
-        $stationOfNode = array_flip($nodeOf);
-        $setOfNode = array_flip($setNode);
-        $coordinateParameter = array_fill(0, 3 * $stationCount, -1);
-        $setParameter = array_fill(0, \count($sets), -1);
-        $owner = [];
-        foreach ($order as $node) {
-            if (isset($setOfNode[$node])) {
-                $setParameter[$setOfNode[$node]] = \count($owner);
-                $owner[] = [$setOfNode[$node], 3];
-                continue;
-            }
-            $s = $stationOfNode[$node];
-            for ($c = 0; $c < 3; ++$c) {
-                if ($isUnknown[3 * $s + $c]) {
-                    $coordinateParameter[3 * $s + $c] = \count($owner);
-                    $owner[] = [$s, $c];
-                }
-            }
-        }
-        $this->parameterOwner = $owner;
-        $this->coordinateParameter = $coordinateParameter;
-        $this->setParameter = $setParameter;
-        $n = $this->parameterCount = \count($owner);
-
-        $columns = array_fill(0, $n, []);
-        $blockParameters = $blockColumns = [];
-        foreach ($ends as $i => $stations) {
-            $parameters = $blockColumn = [];
-            foreach ($stations as $k => $s) {
-                for ($c = 0; $c < 3; ++$c) {
-                    if ($coordinateParameter[3 * $s + $c] >= 0) {
-                        $parameters[] = $coordinateParameter[3 * $s + $c];
-                        $blockColumn[] = 3 * $k + $c;
-                    }
-                }
-            }
-            $set = $observationSet[$i];
-            if (null !== $set && $setParameter[$set] >= 0) {
-                $parameters[] = $setParameter[$set];
-                $blockColumn[] = 9;
-            }
-            $blockParameters[] = $parameters;
-            $blockColumns[] = $blockColumn;
-            $count = \count($parameters);
-            for ($a = 0; $a < $count; ++$a) {
-                for ($b = $a + 1; $b < $count; ++$b) {
-                    $columns[max($parameters[$a], $parameters[$b])][min($parameters[$a], $parameters[$b])] = true;
-                }
-            }
-        }
-        $this->blockParameters = $blockParameters;
-        $this->blockColumns = $blockColumns;
-        $start = [0];
-        $rows = [];
-        $places = array_fill(0, $n, []);
-        foreach ($columns as $k => $column) {
-            foreach ($column as $i => $true) {
-                $places[$k][$i] = $n + \count($rows);
-                $rows[] = $i;
-            }
-            $start[] = \count($rows);
-        }
-        $this->normalSize = $n + \count($rows);
-        $positions = [];
-        foreach ($blockParameters as $parameters) {
-            $list = [];
-            $count = \count($parameters);
-            for ($a = 0; $a < $count; ++$a) {
-                $pa = $parameters[$a];
-                $list[] = $pa;
-                for ($b = $a + 1; $b < $count; ++$b) {
-                    $pb = $parameters[$b];
-                    $list[] = $pa > $pb ? $places[$pa][$pb] : $places[$pb][$pa];
-                }
-            }
-            $positions[] = $list;
-        }
-        $this->blockPositions = $positions;
-        $this->cholesky = new SparseCholesky($n, $start, $rows);
-    }
-
-    /**
-     * @param array{bool, bool, bool} $used
-     *
-     * @return list<int> components of both ends
-     */
-    private function touches(Observation $o, array $used): array
-    {
-        if (ObservationKind::Vector === $o->kind) {
-            if (!$this->network->frame->isPlane()) {
-                return $used[0] || $used[1] || $used[2] ? [0, 1, 2] : [];
-            }
-
-            return array_keys(array_filter($used));
-        }
-        if (!$used[0]) {
-            return [];
-        }
-        if (ObservationKind::HeightDifference === $o->kind) {
-            return [2];
-        }
-
-        return $o->kind->isPlanOnly() ? [0, 1] : [0, 1, 2];
+        return array_map(
+            static fn (int $node): int => $ownerOf[$node], MinimumDegree::order(array_map(array_keys(...), $links), $weights),
+        );
     }
 }

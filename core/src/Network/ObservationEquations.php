@@ -23,6 +23,9 @@ final class ObservationEquations
     private Sight $sight;
     private Sight $second;
 
+    private float $instrumentHeight = 0.0;
+    private float $targetHeight = 0.0;
+
     public function __construct(private readonly NetworkDefinition $network, private readonly NetworkState $state)
     {
         $plane = $network->frame->isPlane();
@@ -31,13 +34,17 @@ final class ObservationEquations
     }
 
     /**
-     * @param ?int $set index of the direction's set
+     * @param ?int   $set              index of the direction's set
+     * @param ?float $instrumentHeight another than the recorded one
+     * @param ?float $targetHeight     likewise
      *
      * @return list<array{float, list<float>, float}> per row: computed value; coefficients of from (3), to (3) and back
      *     (3, angles only); coefficient of the orientation
      */
-    public function of(Observation $o, ?int $set): array
+    public function of(Observation $o, ?int $set, ?float $instrumentHeight = null, ?float $targetHeight = null): array
     {
+        $this->instrumentHeight = $instrumentHeight ?? $o->instrumentHeight;
+        $this->targetHeight = $targetHeight ?? $o->targetHeight;
         $index = $this->network->stationIndex;
         $from = $index[$o->from];
         $to = $index[$o->to];
@@ -123,6 +130,8 @@ final class ObservationEquations
             return null;
         }
         $s = $this->sight;
+        $this->instrumentHeight = $o->instrumentHeight;
+        $this->targetHeight = $o->targetHeight;
         $this->aim($s, $o, $o->to);
         $ci = $settings->instrumentCentring ** 2;
         $ct = $settings->targetCentring ** 2;
@@ -176,15 +185,17 @@ final class ObservationEquations
     {
         $index = $this->network->stationIndex;
         $planOnly = $o->kind->isPlanOnly();
-        $sight->aim($index[$o->from], $index[$end], $planOnly ? 0.0 : $o->instrumentHeight, $planOnly ? 0.0 : $o->targetHeight);
+        $sight->aim($index[$o->from], $index[$end], $planOnly ? 0.0 : $this->instrumentHeight, $planOnly ? 0.0 : $this->targetHeight);
         if (($planOnly ? $sight->plan : $sight->length) < self::SAME_PLACE) {
-            throw new UnusableInput('observations', \sprintf(
-                'a %s runs between %s and %s, which lie at one place; correct their coordinates or their names',
-                $o->kind->value,
-                $o->from,
-                $end,
-            ));
+            throw $this->samePlace($o, $end);
         }
+    }
+
+    public function samePlace(Observation $o, string $end): UnusableInput
+    {
+        return new UnusableInput('observations', \sprintf(
+            'a %s runs between %s and %s, which lie at one place; correct their coordinates or their names', $o->kind->value, $o->from, $end,
+        ));
     }
 
     /** @return list<array{float, list<float>, float}> */

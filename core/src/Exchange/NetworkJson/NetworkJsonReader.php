@@ -231,12 +231,9 @@ final class NetworkJsonReader
             }
             $heights[] = $height;
         }
-        $set = null;
-        if (ObservationKind::Direction === $kind) {
-            $set = $o['set'] ?? '';
-            if (!\is_string($set) && !\is_int($set)) {
-                throw new UnusableInput("$path.set", 'must be the name of the round');
-            }
+        $set = $o['set'] ?? (ObservationKind::Direction === $kind ? '' : null);
+        if (null !== $set && !\is_string($set) && !\is_int($set)) {
+            throw new UnusableInput("$path.set", 'must be the name of the round');
         }
 
         return new Observation(
