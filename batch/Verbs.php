@@ -44,7 +44,10 @@ final class Verbs extends Application
             return 2;
         }
         try {
-            return $this->run(new VerbInput($arguments, $this->valued($verb, true), $this->valued($verb, false)), new StreamOutput($this->out));
+            return $this->run(
+                new VerbInput($arguments, $this->valued($verb, true), $this->valued($verb, false)),
+                new StreamOutput($this->out),
+            );
         } catch (UnusableInput|ExceptionInterface $e) {
             fwrite($this->err, \sprintf("mensura %s: %s\n", $verb, strtr(rtrim($e->getMessage(), "\n"), "\n", ' ')));
 

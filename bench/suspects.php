@@ -39,7 +39,10 @@ for ($seed = 1; $planted < $count; ++$seed) {
         $estimates += $off <= 4.0 * ($suspects[$place]->sd ?? 0.01) ? 1 : 0;
     }
     if (0 !== $place) {
-        $missed[] = sprintf('%s of network %d: place %s; first was %s', $cause->cause, $seed, null === $place ? '-' : $place + 1, $suspects[0]->cause ?? '-');
+        $missed[] = sprintf(
+            '%s of network %d: place %s; first was %s', $cause->cause, $seed, null === $place ? '-' : $place + 1,
+            $suspects[0]->cause ?? '-',
+        );
     }
 }
 $took = microtime(true) - $begin;

@@ -56,6 +56,9 @@ final class AdjustVerb extends Verb
         $count = self::count($input, 'suspects');
         try {
             $preanalysis = (bool) $input->getOption('preanalysis');
+            if ($preanalysis && null !== $count) {
+                throw new UnusableInput('--suspects', 'asks what does not fit, and with --preanalysis no values are used');
+            }
             $reader = new NetworkJsonReader(new CrsFrames(Reference::registry(...), GridFiles::installed()));
             $network = $reader->read(Input::contents($file), $preanalysis);
             $progress = fn (string $stage, float $fraction) => $this->say(\sprintf('%3.0f %% %s', 100.0 * $fraction, $stage));

@@ -25,7 +25,10 @@ final class TraverseVerb extends JsonVerb
         $compass = new CompassRule($traverse);
         $stations = [];
         foreach ($traverse->legs as $i => $leg) {
-            $stations[] = ['id' => $leg->id, 'azimuth' => $compass->azimuths[$i], 'e' => $compass->places[$i][0], 'n' => $compass->places[$i][1]];
+            $stations[] = [
+                'id' => $leg->id, 'azimuth' => $compass->azimuths[$i], 'e' => $compass->places[$i][0],
+                'n' => $compass->places[$i][1],
+            ];
         }
         $rigorous = null;
         if (null === $angleSd || null === $distanceSd) {
@@ -34,7 +37,10 @@ final class TraverseVerb extends JsonVerb
             $rows = array_column($result->stations, null, 'id');
             foreach ($traverse->legs as $i => $leg) {
                 $row = $rows["row $i"] ?? $rows['row 0'];
-                $rigorous[] = ['id' => $leg->id, 'e' => $row['e'], 'n' => $row['n'], 'sd' => ['e' => $row['sd']['e'], 'n' => $row['sd']['n']]];
+                $rigorous[] = [
+                    'id' => $leg->id, 'e' => $row['e'], 'n' => $row['n'],
+                    'sd' => ['e' => $row['sd']['e'], 'n' => $row['sd']['n']],
+                ];
             }
         }
 

@@ -27,7 +27,14 @@ final class Arrows
         'Observation' => ['Fault', 'Quantity'],
         'Network' => ['Fault', 'Quantity', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Reference', 'Observation'],
         'Surface' => ['Fault', 'Quantity'],
-        'Exchange' => ['Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface'],
+        'Graph' => [],
+        'TotalStation' => ['Fault'],
+        'Traverse' => ['Fault', 'Observation', 'Network'],
+        'Levelling' => ['Fault', 'Graph'],
+        'Exchange' => [
+            'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface',
+            'TotalStation', 'Traverse', 'Levelling',
+        ],
     ];
 
     /** What the application stands on, from the ground up: each may import those before it. */

@@ -169,7 +169,8 @@ final class LevelBook
         if (null !== $misclosure && $byLength && null === $section->length) {
             $byLength = false;
             $this->warnings[] = \sprintf(
-                'run %s, %s to %s: a sight length is missing, so the misclosure is shared out by setups', $section->run, $section->from, $section->to,
+                'run %s, %s to %s: a sight length is missing, so the misclosure is shared out by setups',
+                $section->run, $section->from, $section->to,
             );
         }
         // From its benchmark, also backwards; else from its first known end.
@@ -283,12 +284,14 @@ final class LevelBook
                 $open = [];
                 if ($line->from !== $line->to) {
                     $lines[] = [
-                        'run' => $run->id, 'from' => $line->from, 'to' => $line->to, 'value' => $line->difference, 'length' => $line->length,
+                        'run' => $run->id, 'from' => $line->from, 'to' => $line->to, 'value' => $line->difference,
+                        'length' => $line->length,
                         'setups' => $line->setupCount,
                     ];
                 } else {
                     $this->warnings[] = \sprintf(
-                        'run %s returns to %s without passing another junction or benchmark; the network gets no difference from it', $run->id, $line->to,
+                        'run %s returns to %s without passing another junction or benchmark; the network gets no difference from it',
+                        $run->id, $line->to,
                     );
                 }
             }

@@ -30,7 +30,10 @@ final readonly class LevelledBook
     {
         $network = [];
         foreach ($this->network as $line) {
-            $network[] = ['type' => 'height-difference', 'run' => $line['run'], 'from' => $line['from'], 'to' => $line['to'], 'value' => $line['value']]
+            $network[] = [
+                'type' => 'height-difference', 'run' => $line['run'], 'from' => $line['from'], 'to' => $line['to'],
+                'value' => $line['value'],
+            ]
                 + (null === $line['length'] ? ['setups' => $line['setups']] : ['length' => $line['length']]);
         }
 

@@ -27,7 +27,8 @@ final class SetupsOfRun
             if (Sight::INTERMEDIATE === $row->kind) {
                 if ([] === $main) {
                     throw new UnusableInput($path, \sprintf(
-                        'run %s: the intermediate sight to "%s" stands between two setups; it belongs between the first and last sight of its setup',
+                        'run %s: the intermediate sight to "%s" stands between two setups; it belongs between the first '
+                            .'and last sight of its setup',
                         $run->id, $row->point,
                     ));
                 }
@@ -51,7 +52,8 @@ final class SetupsOfRun
             }
             if ([] === $main && [] !== $setups && $setups[\count($setups) - 1]->forePoint !== $row->point) {
                 throw new UnusableInput($path, \sprintf(
-                    'run %s, setup %d: the back sight is to "%s", but the setup before ended on "%s"; a setup is missing or a name is wrong',
+                    'run %s, setup %d: the back sight is to "%s", but the setup before ended on "%s"; a setup is missing '
+                        .'or a name is wrong',
                     $run->id, \count($setups) + 1, $row->point, $setups[\count($setups) - 1]->forePoint,
                 ));
             }

@@ -211,12 +211,12 @@ final class BlockCholesky
                     $u20 = $l20 * $d0;
                     $u21 = $l21 * $d1;
                     $u22 = $l22 * $d2;
-                    $x[$dj] = $x[$dj] - ($l00 * $u00 + $l01 * $u01 + $l02 * $u02);
-                    $x[$dj + 1] = $x[$dj + 1] - ($l00 * $u10 + $l01 * $u11 + $l02 * $u12);
-                    $x[$dj + 2] = $x[$dj + 2] - ($l00 * $u20 + $l01 * $u21 + $l02 * $u22);
-                    $x[$dj + 4] = $x[$dj + 4] - ($l10 * $u10 + $l11 * $u11 + $l12 * $u12);
-                    $x[$dj + 5] = $x[$dj + 5] - ($l10 * $u20 + $l11 * $u21 + $l12 * $u22);
-                    $x[$dj + 8] = $x[$dj + 8] - ($l20 * $u20 + $l21 * $u21 + $l22 * $u22);
+                    $x[$dj] -= ($l00 * $u00 + $l01 * $u01 + $l02 * $u02);
+                    $x[$dj + 1] -= ($l00 * $u10 + $l01 * $u11 + $l02 * $u12);
+                    $x[$dj + 2] -= ($l00 * $u20 + $l01 * $u21 + $l02 * $u22);
+                    $x[$dj + 4] -= ($l10 * $u10 + $l11 * $u11 + $l12 * $u12);
+                    $x[$dj + 5] -= ($l10 * $u20 + $l11 * $u21 + $l12 * $u22);
+                    $x[$dj + 8] -= ($l20 * $u20 + $l21 * $u21 + $l22 * $u22);
                     for ($q = $p + 1; $q < $end; ++$q) {
                         $i = $rows[$q];
                         while ($rows[$t] !== $i) {
@@ -228,9 +228,9 @@ final class BlockCholesky
                             $l0 = $x[$a];
                             $l1 = $x[$a + 1];
                             $l2 = $x[$a + 2];
-                            $x[$b] = $x[$b] - ($l0 * $u00 + $l1 * $u01 + $l2 * $u02);
-                            $x[$b + 1] = $x[$b + 1] - ($l0 * $u10 + $l1 * $u11 + $l2 * $u12);
-                            $x[$b + 2] = $x[$b + 2] - ($l0 * $u20 + $l1 * $u21 + $l2 * $u22);
+                            $x[$b] -= ($l0 * $u00 + $l1 * $u01 + $l2 * $u02);
+                            $x[$b + 1] -= ($l0 * $u10 + $l1 * $u11 + $l2 * $u12);
+                            $x[$b + 2] -= ($l0 * $u20 + $l1 * $u21 + $l2 * $u22);
                             $b += 3;
                         }
                     }
@@ -247,7 +247,7 @@ final class BlockCholesky
                             for ($c = 0; $c < $wk; ++$c) {
                                 $sum += $x[$o + $r * $wk + $c] * $u[$s * $wk + $c];
                             }
-                            $x[$dj + $r * $w + $s] = $x[$dj + $r * $w + $s] - $sum;
+                            $x[$dj + $r * $w + $s] -= $sum;
                         }
                     }
                     for ($q = $p + 1; $q < $end; ++$q) {
@@ -263,7 +263,7 @@ final class BlockCholesky
                                 for ($c = 0; $c < $wk; ++$c) {
                                     $sum += $x[$a + $c] * $u[$s * $wk + $c];
                                 }
-                                $x[$b] = $x[$b] - $sum;
+                                $x[$b] -= $sum;
                                 ++$b;
                             }
                         }
@@ -296,7 +296,7 @@ final class BlockCholesky
                     }
                 }
                 for ($r = $c + 1; $r < $w; ++$r) {
-                    $x[$dj + $c * $w + $r] = $x[$dj + $c * $w + $r] * $inverse;
+                    $x[$dj + $c * $w + $r] *= $inverse;
                 }
             }
             if ($from === $to) {
@@ -321,13 +321,13 @@ final class BlockCholesky
             } elseif (1 === $w) {
                 $i0 = $reciprocal[$fj];
                 for (; $a < $last; ++$a) {
-                    $x[$a] = $x[$a] * $i0;
+                    $x[$a] *= $i0;
                 }
             } else {
                 $l10 = $x[$dj + 1];
                 for (; $a < $last; $a += 2) {
                     $x[$a + 1] = ($x[$a + 1] - $x[$a] * $l10) * $reciprocal[$fj + 1];
-                    $x[$a] = $x[$a] * $reciprocal[$fj];
+                    $x[$a] *= $reciprocal[$fj];
                 }
             }
             $next[$j] = $from;
@@ -453,7 +453,7 @@ final class BlockCholesky
                     $i = $rows[$p];
                     $a = $at[$p];
                     for ($r = $first[$i], $last = $r + $widths[$i]; $r < $last; ++$r) {
-                        $x[$r] = $x[$r] - ($l[$a] * $x0 + $l[$a + 1] * $x1 + $l[$a + 2] * $x2);
+                        $x[$r] -= ($l[$a] * $x0 + $l[$a + 1] * $x1 + $l[$a + 2] * $x2);
                         $a += 3;
                     }
                 }

@@ -228,7 +228,10 @@ final class Adjustment
             $this->assemble($refactor);
             if ($refactor) {
                 if ($first) {
-                    $this->datum = new Datum($structure, $this->state, $this->given, $this->weights->weight, fn (): iterable => $this->usedRows());
+                    $this->datum = new Datum(
+                        $structure, $this->state, $this->given, $this->weights->weight,
+                        fn (): iterable => $this->usedRows(),
+                    );
                     $first = false;
                 }
                 $this->factor();

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Mensura\Network;
 
-use Mensura\LinearAlgebra\Dense;
 use Mensura\LinearAlgebra\BlockCholesky;
+use Mensura\LinearAlgebra\Dense;
 
 /**
  * Inner constraints as an S-transformation of a minimally constrained solution.

@@ -189,12 +189,18 @@ final class Linearization
             }
             for (; $a < $end; ++$a) {
                 switch ($column[$a]) {
-                    case 0: $coefficient[] = -$gE; break;
-                    case 1: $coefficient[] = -$gN; break;
-                    case 2: $coefficient[] = -$gU; break;
-                    case 3: $coefficient[] = $gE; break;
-                    case 4: $coefficient[] = $gN; break;
-                    case 5: $coefficient[] = $gU; break;
+                    case 0: $coefficient[] = -$gE;
+                        break;
+                    case 1: $coefficient[] = -$gN;
+                        break;
+                    case 2: $coefficient[] = -$gU;
+                        break;
+                    case 3: $coefficient[] = $gE;
+                        break;
+                    case 4: $coefficient[] = $gN;
+                        break;
+                    case 5: $coefficient[] = $gU;
+                        break;
                     default: $coefficient[] = -1.0;
                 }
             }

@@ -171,10 +171,11 @@ final class NetworkStructure
             }
         }
         $upperStart = [0];
-        $rows = [];
+        $rows = $meeting = [];
         foreach ($widths as $k => $width) {
+            $meeting[$k] = [];
             foreach ($meet[$k] as $i => $true) {
-                $meet[$k][$i] = \count($rows);
+                $meeting[$k][$i] = \count($rows);
                 $rows[] = $i;
             }
             $upperStart[] = \count($rows);
@@ -205,10 +206,10 @@ final class NetworkStructure
                             $base = $diagonalAt[$block] + $within * $widths[$block];
                             $stride = 1;
                         } elseif ($block > $other) {
-                            $base = $upperAt[$meet[$block][$other]] + $within * $widths[$other];
+                            $base = $upperAt[$meeting[$block][$other]] + $within * $widths[$other];
                             $stride = 1;
                         } else {
-                            $base = $upperAt[$meet[$other][$block]] + $within;
+                            $base = $upperAt[$meeting[$other][$block]] + $within;
                             $stride = $widths[$block];
                         }
                     }

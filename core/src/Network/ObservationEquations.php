@@ -194,7 +194,8 @@ final class ObservationEquations
     public function samePlace(Observation $o, string $end): UnusableInput
     {
         return new UnusableInput('observations', \sprintf(
-            'a %s runs between %s and %s, which lie at one place; correct their coordinates or their names', $o->kind->value, $o->from, $end,
+            'a %s runs between %s and %s, which lie at one place; correct their coordinates or their names',
+            $o->kind->value, $o->from, $end,
         ));
     }
 

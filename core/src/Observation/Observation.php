@@ -13,7 +13,8 @@ namespace Mensura\Observation;
 final readonly class Observation
 {
     /**
-     * @param ?string                                    $set        names the round or setup it belongs to; the directions of a set share an orientation
+     * @param ?string                                    $set        names the round or setup it belongs to; the
+     *     directions of a set share an orientation
      * @param ?string                                    $back       backsight of an angle
      * @param ?array{float, float, float}                $components of a vector
      * @param ?list<list<float>>                         $covariance of a vector

@@ -70,7 +70,7 @@ final readonly class CompassRule
         $this->length = $length;
         $this->ratio = $linear > 0.0 ? $length / $linear : null;
         $this->azimuths = $azimuths;
-        $this->places = array_values($places);
+        $this->places = $places;
     }
 
     private static function halfTurn(float $degrees): float

@@ -20,7 +20,8 @@ final class PlantedCause
 {
     public const CAUSES = [
         'target-height', 'instrument-height', 'setup-centring', 'orientation-slip', 'direction', 'zenith', 'distance', 'prism-constant',
-        'distance-scale', 'feet', 'swapped-targets', 'wrong-target', 'height-difference-sign', 'height-difference', 'vector', 'antenna-height',
+        'distance-scale', 'feet', 'swapped-targets', 'wrong-target', 'height-difference-sign', 'height-difference',
+        'vector', 'antenna-height',
         'digits', 'control',
     ];
 
@@ -172,7 +173,10 @@ final class PlantedCause
                 };
             };
 
-            return SimulatedNetwork::changed($o, ['value' => (float) $o->value + $sight($size * sin($at), $size * cos($at)) - $sight(0.0, 0.0)]);
+            return SimulatedNetwork::changed(
+                $o,
+                ['value' => (float) $o->value + $sight($size * sin($at), $size * cos($at)) - $sight(0.0, 0.0)],
+            );
         });
     }
 

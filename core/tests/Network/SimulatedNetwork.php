@@ -38,7 +38,8 @@ final class SimulatedNetwork
         $count = $columns * $rows;
         for ($i = 0; $i < $count; ++$i) {
             $this->marks[] = [
-                "P$i", 1000.0 + ($i % $columns) * 85.0 + self::uniform(-22, 22), 4000.0 + intdiv($i, $columns) * 80.0 + self::uniform(-22, 22),
+                "P$i", 1000.0 + ($i % $columns) * 85.0 + self::uniform(-22, 22),
+                4000.0 + intdiv($i, $columns) * 80.0 + self::uniform(-22, 22),
                 120.0 + self::uniform(-9, 9), false,
             ];
         }
@@ -120,8 +121,10 @@ final class SimulatedNetwork
     public static function changed(Observation $o, array $changes): Observation
     {
         return new Observation(
-            $o->kind, $o->from, (string) ($changes['to'] ?? $o->to), isset($changes['value']) ? (float) $changes['value'] : $o->value, $o->sd,
-            $o->set, $o->back, (float) ($changes['hi'] ?? $o->instrumentHeight), (float) ($changes['ht'] ?? $o->targetHeight), $o->components,
+            $o->kind, $o->from, (string) ($changes['to'] ?? $o->to),
+            isset($changes['value']) ? (float) $changes['value'] : $o->value, $o->sd,
+            $o->set, $o->back, (float) ($changes['hi'] ?? $o->instrumentHeight),
+            (float) ($changes['ht'] ?? $o->targetHeight), $o->components,
             $o->covariance, $o->used,
         );
     }
@@ -142,7 +145,10 @@ final class SimulatedNetwork
             $shift = $name === $this->shifted ? $this->controlShift : ['e' => 0.0, 'n' => 0.0, 'h' => 0.0];
             $stations[] = $held
                 ? new Station($name, $e + $shift['e'], $n + $shift['n'], $h + $shift['h'], [true, true, true])
-                : new Station($name, round($e + 0.02 * self::normal(), 2), round($n + 0.02 * self::normal(), 2), round($h + 0.02 * self::normal(), 2));
+                : new Station(
+                    $name, round($e + 0.02 * self::normal(), 2), round($n + 0.02 * self::normal(), 2),
+                    round($h + 0.02 * self::normal(), 2),
+                );
         }
 
         return new NetworkDefinition(new PlaneFrame(), new Settings(), $stations, $this->observations);

@@ -29,7 +29,10 @@ final readonly class JsonObject
         try {
             $document = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
         } catch (\JsonException $e) {
-            throw new UnusableInput('', \sprintf('not JSON (%s); it starts with {"format": "%s", ...}', lcfirst($e->getMessage()), $format));
+            throw new UnusableInput(
+                '',
+                \sprintf('not JSON (%s); it starts with {"format": "%s", ...}', lcfirst($e->getMessage()), $format),
+            );
         }
         if (!\is_array($document) || $format !== ($document['format'] ?? null)) {
             throw new UnusableInput('format', \sprintf('must be "%s"', $format));
@@ -117,7 +120,10 @@ final readonly class JsonObject
     {
         $value = $this->number($key);
         if (null !== $value && ($value < $least || $value > $most)) {
-            throw $this->fault($key, \sprintf('is %s; it must lie between %s and %s%s', $value, $least, $most, '' === $unit ? '' : " $unit"));
+            throw $this->fault(
+                $key,
+                \sprintf('is %s; it must lie between %s and %s%s', $value, $least, $most, '' === $unit ? '' : " $unit"),
+            );
         }
 
         return $value;
@@ -174,7 +180,10 @@ final readonly class JsonObject
             }
         }
         if (null !== $value) {
-            throw $this->fault($key, \sprintf('must be %s', implode(' or ', array_map(static fn (string $c): string => "\"$c\"", $choices))));
+            throw $this->fault(
+                $key,
+                \sprintf('must be %s', implode(' or ', array_map(static fn (string $c): string => "\"$c\"", $choices))),
+            );
         }
 
         return null;

@@ -79,10 +79,12 @@ final class LevelJsonReader
         }
 
         return new LevelSettings(
-            $allowable->positive('k'), $allowable->choice('per', [LevelSettings::PER_KM, LevelSettings::PER_SETUP]) ?? LevelSettings::PER_KM,
+            $allowable->positive('k'),
+            $allowable->choice('per', [LevelSettings::PER_KM, LevelSettings::PER_SETUP]) ?? LevelSettings::PER_KM,
             $s->choice('distribute', [LevelSettings::BY_LENGTH, LevelSettings::BY_SETUP]) ?? LevelSettings::BY_LENGTH,
             $s->boolean('curvature'), $s->within('refraction', -20.0, 20.0) ?? 0.13, $s->within('earthRadius', 1e6, 1e8, 'm') ?? 6371000.0,
-            $repeat, $staff->within('scalePpm', -1e5, 1e5, 'parts per million') ?? 0.0, $staff->within('expansion', -1e-2, 1e-2, 'per kelvin') ?? 0.0,
+            $repeat, $staff->within('scalePpm', -1e5, 1e5, 'parts per million') ?? 0.0,
+            $staff->within('expansion', -1e-2, 1e-2, 'per kelvin') ?? 0.0,
             $staff->within('temperature', -90.0, 70.0, 'degrees Celsius') ?? 20.0,
             $staff->within('referenceTemperature', -90.0, 70.0, 'degrees Celsius') ?? 20.0,
         );

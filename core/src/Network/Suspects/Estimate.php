@@ -20,7 +20,9 @@ final readonly class Estimate
     /** The value, or the length of the vector. */
     public function size(): float
     {
-        return 1 === \count($this->delta) ? $this->delta[0] : sqrt(array_sum(array_map(static fn (float $d): float => $d * $d, $this->delta)));
+        return 1 === \count($this->delta)
+            ? $this->delta[0]
+            : sqrt(array_sum(array_map(static fn (float $d): float => $d * $d, $this->delta)));
     }
 
     /** Standard deviation of {@see size()}. */

@@ -85,7 +85,8 @@ final readonly class Hypotheses
             $slipped = \array_slice($directions, $k);
             if (\count($slipped) > 1) {
                 yield new Hypothesis(
-                    'orientation-slip', $names + ['to' => $network->observations[$i]->to, 'index' => $i], Form::Value, $slipped, self::DEGREES,
+                    'orientation-slip', $names + ['to' => $network->observations[$i]->to, 'index' => $i], Form::Value,
+                    $slipped, self::DEGREES,
                 );
             }
         }

@@ -38,6 +38,12 @@ final class LinearModel
     /** @var list<float> L^-1 A'Pw */
     private array $reduced = [];
 
+    /** @var list<float> selected inverse of the normal matrix, made when it is asked for */
+    private array $q = [];
+
+    /** @var list<float> misclosures less what the unknowns take up, per row */
+    private array $left = [];
+
     public function __construct(private readonly SolvedNetwork $solved, public readonly NetworkState $state)
     {
         $this->equations = new ObservationEquations($solved->network, $state);
@@ -69,7 +75,7 @@ final class LinearModel
     {
         $this->normals->assemble($this->linearization, $this->solved->weights, true, $this->coordinates, $scale);
         $this->solved->structure->cholesky->factor($this->normals->normal, $this->solved->held, 1e-15);
-        $this->reduced = [];
+        $this->reduced = $this->q = $this->left = [];
     }
 
     /** @return list<float> shifts of the unknowns */
@@ -231,6 +237,39 @@ final class LinearModel
     }
 
     /**
+     * The same for a value to be added to one scalar observation, from the entries of the inverse that belong to it.
+     */
+    public function estimateReading(int $i): ?Estimate
+    {
+        $structure = $this->solved->structure;
+        if ([] === $this->q) {
+            $this->q = $structure->cholesky->selectedInverse();
+            $this->left = $this->misclosureAfter($this->step());
+        }
+        $p = $structure->pattern[$i];
+        $first = $structure->patternStart[$p];
+        $end = $structure->patternStart[$p + 1];
+        $o = $structure->coefficientStart[$i] - $first;
+        $at = $structure->placeStart[$p];
+        $variance = 0.0;
+        for ($a = $first; $a < $end; ++$a) {
+            $c = $this->linearization->coefficient[$o + $a];
+            $variance += $c * $c * $this->q[$structure->place[$at++]];
+            for ($b = $a + 1; $b < $end; ++$b) {
+                $variance += 2.0 * $c * $this->linearization->coefficient[$o + $b] * $this->q[$structure->place[$at++]];
+            }
+        }
+        $weight = $this->solved->weights->weight[$i];
+        $redundancy = 1.0 - $weight * $variance;
+        if (!($redundancy > self::DETERMINED)) {
+            return null;
+        }
+        $delta = -$this->left[$structure->table->row[$i]] / $redundancy;
+
+        return new Estimate([$delta], [[1.0 / ($weight * $redundancy)]], $delta * $delta * $weight * $redundancy);
+    }
+
+    /**
      * One Gauss-Newton step of the unknowns and of a further parameter together.
      *
      * @param list<array<int, float>> $columns
@@ -261,7 +300,7 @@ final class LinearModel
         $out = [];
         foreach ($column as $row => $value) {
             if ($row < 0) {
-                [, $sd] = $this->coordinates[-1 - $row];
+                [, $sd] = $this->coordinates[abs($row) - 1];
                 $out[$row] = $value / ($sd * $sd);
                 continue;
             }
@@ -291,7 +330,7 @@ final class LinearModel
         $direct = 0.0;
         foreach ($weighted as $row => $value) {
             if ($row < 0) {
-                [$parameter, , $misfit] = $this->coordinates[-1 - $row];
+                [$parameter, , $misfit] = $this->coordinates[abs($row) - 1];
                 $load[$parameter] += $value;
                 $direct += $value * $misfit;
                 continue;
@@ -307,6 +346,6 @@ final class LinearModel
             $direct += $value * $this->linearization->misclosure[$row];
         }
 
-        return [$load, $direct];
+        return [array_values($load), $direct];
     }
 }

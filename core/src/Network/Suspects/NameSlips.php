@@ -58,7 +58,8 @@ final readonly class NameSlips
                         $renamed[$i] = [$other, $this->solved->network->observations[$i]->targetHeight];
                     }
                     $proposals[] = [$misfit[$target] - $left, [
-                        'cause' => 'wrong-target', 'names' => $names + ['to' => substr($target, 1), 'other' => $other], 'renamed' => $renamed,
+                        'cause' => 'wrong-target',
+                        'names' => $names + ['to' => substr($target, 1), 'other' => $other], 'renamed' => $renamed,
                     ]];
                 }
                 foreach (\array_slice($doubtful, $a + 1) as $second) {

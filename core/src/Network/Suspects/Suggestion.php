@@ -35,7 +35,7 @@ final class Suggestion
         };
     }
 
-    private static function scale(float $ppm, float $sd): ?string
+    private static function scale(float $ppm, float $sd): string
     {
         foreach ([[self::FOOT - 1.0, 'feet for metres'], [1.0 / self::FOOT - 1.0, 'metres for feet']] as [$ratio, $words]) {
             if (abs($ppm - 1e6 * $ratio) < max(self::NEAR, 4.0 * $sd)) {

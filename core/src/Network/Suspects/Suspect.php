@@ -12,7 +12,8 @@ final readonly class Suspect
      * @param ?float                         $estimate  what to add to the recorded value: metres, degrees, parts per million
      * @param ?float                         $sd        of the estimate; null where nothing is estimated
      * @param float                          $statistic estimate over its standard deviation, or the root of the fall of the sum of squares
-     * @param float                          $explains  root of the fall of the sum of squares, no more than the statistic: what it is ranked by
+     * @param float                          $explains  root of the fall of the sum of squares, no more than the
+     *     statistic: what it is ranked by
      * @param array<string, float>           $components of a length
      * @param int                            $parameters how many values were estimated
      * @param list<int>                      $touched   observations it changes

@@ -8,7 +8,6 @@ use Mensura\Fault\UnusableInput;
 use Mensura\Network\Adjustment;
 use Mensura\Network\NetworkDefinition;
 use Mensura\Network\NetworkState;
-use Mensura\Network\ObservationTable;
 use Mensura\Network\SolvedNetwork;
 use Mensura\Network\StartingPlaces;
 use Mensura\Observation\Observation;
@@ -124,6 +123,11 @@ final class SuspectSearch
     /** @return ?array{Hypothesis, Estimate} */
     private function test(Hypothesis $hypothesis, LinearModel $model): ?array
     {
+        if (Form::Value === $hypothesis->form && 1 === \count($hypothesis->touched)) {
+            $estimate = $model->estimateReading($hypothesis->touched[0]);
+
+            return null === $estimate ? null : [$hypothesis, $estimate];
+        }
         $columns = $this->columns->of($hypothesis, $model);
         $estimate = $model->estimate($columns);
         if (null === $estimate && Form::Control === $hypothesis->form && \count($columns) > 1) {
@@ -286,13 +290,19 @@ final class SuspectSearch
             [$change, $reading] = $slip;
             if (abs($change - $size) <= self::DIGIT_FITS * $sd) {
                 $tells = abs($change) > self::DIGIT_TELLS * $sd;
-                $list[] = $this->nested($h, 'digits', $change, $size, $sd, $after, \sprintf('%s for %s', $reading, self::written($h->recorded, $reading)), $tells ? 0 : 1);
+                $list[] = $this->nested(
+                    $h, 'digits', $change, $size, $sd, $after,
+                    \sprintf('%s for %s', $reading, self::written($h->recorded, $reading)), $tells ? 0 : 1,
+                );
             }
         }
         if ('height-difference' === $h->cause) {
             $change = -2.0 * $h->recorded;
             if (abs($change - $size) < abs($size)) {
-                $list[] = $this->nested($h, 'height-difference-sign', $change, $size, $sd, $after, \sprintf('%.4f m for %.4f', -$h->recorded, $h->recorded), 0);
+                $list[] = $this->nested(
+                    $h, 'height-difference-sign', $change, $size, $sd, $after,
+                    \sprintf('%.4f m for %.4f', -$h->recorded, $h->recorded), 0,
+                );
             }
         }
 
@@ -307,7 +317,8 @@ final class SuspectSearch
         $statistic = sqrt(max(0.0, ($size / $sd) ** 2 - $worse));
 
         return new Suspect(
-            $cause, $h->names, $change, null, $statistic, $this->explains($after + $worse, $statistic), $this->factor($after + $worse, 0), $suggests, [],
+            $cause, $h->names, $change, null, $statistic, $this->explains($after + $worse, $statistic),
+            $this->factor($after + $worse, 0), $suggests, [],
             $parameters, $h->touched,
         );
     }
@@ -346,7 +357,8 @@ final class SuspectSearch
         $stations = [];
         foreach ($network->stations as $s => $station) {
             $stations[] = new Station(
-                $station->id, $station->e ?? $state->e[$s], $station->n ?? $state->n[$s], $station->h ?? $state->h[$s], $station->fixed, $station->sd,
+                $station->id, $station->e ?? $state->e[$s], $station->n ?? $state->n[$s],
+                $station->h ?? $state->h[$s], $station->fixed, $station->sd,
             );
         }
         try {
