@@ -20,8 +20,9 @@ final class VerbInput extends ArgvInput
         while ([] !== $arguments) {
             $argument = array_shift($arguments);
             $counts = \in_array($argument, array_map(static fn (string $o): string => "--$o", $counted), true);
-            if ($counts && 1 === preg_match('/^-?\d/', $arguments[0] ?? '')) {
-                $joined[] = $argument.'='.array_shift($arguments);
+            if ($counts) {
+                // Without a number the argument that follows is a file.
+                $joined[] = $argument.'='.(1 === preg_match('/^-?\d+$/', $arguments[0] ?? '') ? array_shift($arguments) : '');
                 continue;
             }
             $takes = str_starts_with($argument, '--') && \in_array(substr($argument, 2), $valued, true);

@@ -75,6 +75,7 @@ final class AdjustVerb extends Verb
         foreach ($result->warnings as $warning) {
             $this->say("warning: $warning");
         }
+        $exact = ini_get('serialize_precision');
         try {
             // Fourteen digits: a hundredth of a micron in a northing, 1e-11 degrees; the shortest exact form takes three times as long.
             ini_set('serialize_precision', '14');
@@ -83,6 +84,8 @@ final class AdjustVerb extends Verb
             $reason = 'the adjustment leaves the range of numbers; look for a coordinate, an observation or a standard '
                 .'deviation of absurd size';
             throw new UnusableInput($file, $reason);
+        } finally {
+            ini_set('serialize_precision', (string) $exact);
         }
         fwrite($this->out, $json."\n");
     }
@@ -94,10 +97,13 @@ final class AdjustVerb extends Verb
         if (false === $value) {
             return null;
         }
-        if (null !== $value && (!\is_string($value) || 1 !== preg_match('/^[1-9]\d{0,5}$/', $value))) {
+        if (null === $value || '' === $value) {
+            return 10;
+        }
+        if (!\is_string($value) || 1 !== preg_match('/^[1-9]\d{0,5}$/', $value)) {
             throw new UnusableInput("--$option", \sprintf('"%s" is not a number of causes', \is_string($value) ? $value : ''));
         }
 
-        return (int) ($value ?? 10);
+        return (int) $value;
     }
 }

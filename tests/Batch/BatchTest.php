@@ -169,10 +169,34 @@ final class BatchTest extends TestCase
         ]]], \JSON_THROW_ON_ERROR);
     }
 
+    public function testSuspectsKeepTheContract(): void
+    {
+        $network = Fixture::json('network/plane-mixed.input.json');
+        foreach ($network['observations'] as $i => $o) {
+            if ('slope-distance' === $o['type']) {
+                $network['observations'][$i]['value'] += 0.3;
+                break;
+            }
+        }
+        $file = $this->file('blunder.json', json_encode($network, \JSON_THROW_ON_ERROR));
+        foreach ([[$file, '--suspects'], ['--suspects', $file], [$file, '--suspects', '10']] as $arguments) {
+            $result = json_decode($this->run_('adjust', ...$arguments)->getOutput(), true, 32, \JSON_THROW_ON_ERROR);
+            self::assertCount(10, $result['suspects']);
+            $first = $result['suspects'][0];
+            self::assertContains($first['cause'], ['distance', 'digits']);
+            self::assertEqualsWithDelta(-0.3, $first['estimate'], 0.03);
+        }
+        self::assertCount(3, json_decode($this->run_('adjust', $file, '--suspects', '3')->getOutput(), true, 32, \JSON_THROW_ON_ERROR)['suspects']);
+        foreach ([['--suspects', '0'], ['--suspects', '-2'], ['--suspects', '--preanalysis']] as $arguments) {
+            self::assertSame(2, $this->run_('adjust', $file, ...$arguments)->getExitCode());
+        }
+    }
+
     public function testHelpAgreesWithTheVerbs(): void
     {
         foreach ([
-            'adjust' => ['--free', '--screen', '--preanalysis'],
+            'adjust' => ['--free', '--screen', '--preanalysis', '--suspects'], 'reduce' => ['BOOK.json'], 'traverse' => ['T.json'],
+            'level' => ['BOOK.json'],
             'surface' => ['--lines', '--max-edge', '--contours', '--contours-out', '--against', '--out', '--crossing'],
         ] as $verb => $options) {
             $help = $this->run_('help', $verb)->getOutput();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Tests\Batch;
 
 use Batch\Verbs;
+use Mensura\Tests\Fixture;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
@@ -28,6 +29,65 @@ final class NonsenseTest extends TestCase
     {
         array_map('unlink', glob($this->folder.'/*') ?: []);
         rmdir($this->folder);
+    }
+
+    /** @return iterable<string, array{string, array<string, mixed>}> */
+    public static function documents(): iterable
+    {
+        foreach (Fixture::json('totalstation/rounds.json')['cases'] as $k => $case) {
+            yield "book $k" => ['reduce', [
+                'format' => 'mensura-book/1', 'settings' => ['refraction' => 0.13, 'referenceRefractivity' => 285.0, 'wavelength' => 0.658],
+                'setups' => [['weather' => ['temperature' => 12.0, 'pressure' => 985.0, 'humidity' => 60]] + $case['setup']],
+            ]];
+        }
+        foreach (Fixture::json('traverse/traverses.json') as $name => $case) {
+            yield "traverse, $name" => ['traverse', $case['input']];
+        }
+        $sights = [];
+        foreach (['A', 'B', 'C', 'D'] as $k => $point) {
+            $sights[] = ['kind' => 'back', 'point' => $point, 'reading' => 1.2 + $k, 'distance' => 20.0];
+            $sights[] = ['kind' => 'fore', 'point' => \chr(\ord($point) + 1), 'reading' => 1.1, 'distance' => 21.0];
+        }
+        yield 'level' => ['level', [
+            'format' => 'mensura-level/1', 'settings' => ['allowable' => ['k' => 0.004, 'per' => 'km'], 'distribute' => 'length', 'curvature' => true,
+                'staff' => ['scalePpm' => 3, 'expansion' => 1e-6, 'temperature' => 10, 'referenceTemperature' => 20]],
+            'benchmarks' => [['id' => 'A', 'h' => 100.0], ['id' => 'C', 'h' => 101.0]],
+            'runs' => [['id' => '1', 'pattern' => 'BF', 'rows' => $sights], ['id' => '2', 'pattern' => 'BF', 'rows' => \array_slice($sights, 4)]],
+        ]];
+    }
+
+    /**
+     * Documents in which one member after the other is left out, or is something else.
+     *
+     * @param array<string, mixed> $document
+     */
+    #[DataProvider('documents')]
+    public function testDamagedDocuments(string $verb, array $document): void
+    {
+        $random = new Randomizer(new Mt19937(11));
+        $others = [null, 0, -1, 1e30, 'x', '', true, [], [1], ['a' => 1], 360.0, 'A'];
+        $answered = 0;
+        for ($i = 0; $i < 150; ++$i) {
+            $damaged = $document;
+            $at = &$damaged;
+            while (\is_array($at) && [] !== $at && $random->getInt(0, 9) > 0) {
+                $keys = array_keys($at);
+                $at = &$at[$keys[$random->getInt(0, \count($keys) - 1)]];
+            }
+            $at = $others[$random->getInt(0, \count($others) - 1)];
+            unset($at);
+            [$exit, $out, $err] = $this->answer($verb, $this->write('damaged.json', (string) json_encode($damaged)));
+            self::assertContains($exit, [0, 2], $err.json_encode($damaged));
+            if (2 === $exit) {
+                self::assertSame('', $out);
+                self::assertSame(1, substr_count($err, "\n"), $err);
+                self::assertStringContainsString('damaged.json', $err);
+            } else {
+                self::assertIsArray(json_decode($out, true));
+                ++$answered;
+            }
+        }
+        self::assertGreaterThan(0, $answered);
     }
 
     #[DataProvider('seeds')]
@@ -112,6 +172,20 @@ final class NonsenseTest extends TestCase
 
     private function answers(string ...$arguments): void
     {
+        [$exit, , $said] = $this->answer(...$arguments);
+        $inputs = implode(
+            "\n",
+            array_map(static fn (string $file): string => (string) file_get_contents($file), array_filter($arguments, is_file(...))),
+        );
+        self::assertContains($exit, [0, 2], implode(' ', $arguments)."\n$said\n$inputs");
+        if (2 === $exit) {
+            self::assertMatchesRegularExpression('/^mensura '.$arguments[0].': .+$/m', $said);
+        }
+    }
+
+    /** @return array{int, string, string} exit code, standard output, standard error */
+    private function answer(string ...$arguments): array
+    {
         $out = fopen('php://memory', 'w+');
         $err = fopen('php://memory', 'w+');
         self::assertIsResource($out);
@@ -124,16 +198,10 @@ final class NonsenseTest extends TestCase
         } finally {
             restore_error_handler();
         }
+        rewind($out);
         rewind($err);
-        $said = (string) stream_get_contents($err);
-        $inputs = implode(
-            "\n",
-            array_map(static fn (string $file): string => (string) file_get_contents($file), array_filter($arguments, is_file(...))),
-        );
-        self::assertContains($exit, [0, 2], implode(' ', $arguments)."\n$said\n$inputs");
-        if (2 === $exit) {
-            self::assertMatchesRegularExpression('/^mensura '.$arguments[0].': .+$/m', $said);
-        }
+
+        return [$exit, (string) stream_get_contents($out), (string) stream_get_contents($err)];
     }
 
     private function write(string $name, string $contents): string

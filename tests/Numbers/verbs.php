@@ -38,9 +38,38 @@ $write = static function (string $name, string $contents) use ($folder): string 
 };
 
 foreach (glob(Fixture::path('network/*.input.json')) ?: [] as $network) {
-    foreach ([[], ['--free'], ['--screen', '2.5'], ['--preanalysis']] as $options) {
+    foreach ([[], ['--free'], ['--screen', '2.5'], ['--preanalysis'], ['--suspects', '20']] as $options) {
         $run('adjust', $network, ...$options);
     }
+}
+
+$json = static fn (string $name, string $format, array $document): string => $write(
+    $name, json_encode(['format' => $format] + $document, JSON_THROW_ON_ERROR),
+);
+$weather = ['temperature' => 17.5, 'pressure' => 968.0, 'humidity' => 55];
+foreach (Fixture::json('totalstation/rounds.json')['cases'] as $k => $case) {
+    $run('reduce', $json("book-$k.json", 'mensura-book/1', [
+        'settings' => ['referenceRefractivity' => 281.8, 'wavelength' => 0.85], 'setups' => [['weather' => $weather] + $case['setup']],
+    ]));
+}
+foreach (array_values(Fixture::json('traverse/traverses.json')) as $k => $case) {
+    $run('traverse', $json("traverse-$k.json", 'mensura-traverse/1', $case['input']));
+}
+foreach (['BF', 'BFFB', 'BBFF'] as $pattern) {
+    $rows = [];
+    for ($k = 0; $k < 40; ++$k) {
+        foreach (str_split($pattern) as $i => $letter) {
+            $rows[] = [
+                'kind' => 'B' === $letter ? 'back' : 'fore', 'point' => 'T'.($k + ('B' === $letter ? 0 : 1)),
+                'reading' => round(1.5 + sin(7.1 * $k + ('B' === $letter ? 0 : 2) + 1e-4 * $i), 5), 'distance' => 20.0 + $k % 7 + 0.1 * $i,
+            ];
+        }
+    }
+    $run('level', $json("level-$pattern.json", 'mensura-level/1', [
+        'settings' => ['allowable' => ['k' => 0.004, 'per' => 'km'], 'curvature' => true, 'repeatLimit' => 0.0001],
+        'benchmarks' => [['id' => 'T0', 'h' => 101.234], ['id' => 'T17', 'h' => 100.9], ['id' => 'T40', 'h' => 99.8]],
+        'runs' => [['id' => 'r', 'pattern' => $pattern, 'rows' => $rows]],
+    ]));
 }
 
 $csv = static fn (array $points): string => "id,e,n,h\n"
