@@ -75,7 +75,7 @@ final class AdjustVerb extends Verb
         foreach ($result->warnings as $warning) {
             $this->say("warning: $warning");
         }
-        $exact = ini_get('serialize_precision');
+        $exact = \ini_get('serialize_precision');
         try {
             // Fourteen digits: a hundredth of a micron in a northing, 1e-11 degrees; the shortest exact form takes three times as long.
             ini_set('serialize_precision', '14');

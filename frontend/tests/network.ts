@@ -25,6 +25,12 @@ export function observationRow(over: Partial<RowView> = {}): RowView {
     fileId: 1,
     file: 'rounds.csv',
     line: 2,
+    hi: 0,
+    ht: 0,
+    recorded: null,
+    recordedHi: null,
+    recordedHt: null,
+    recordedTo: null,
     ...over,
   };
 }

@@ -8,11 +8,13 @@ use App\Api\Id;
 use App\Api\PackedAnswer;
 use App\Ledger\Desk;
 use App\Network\Request\ControlRequest;
+use App\Network\Request\CorrectionRequest;
 use App\Network\Request\HoldRequest;
 use App\Network\Request\RenameRequest;
 use App\Network\Request\ScreenRequest;
 use App\Network\Request\SettingsRequest;
 use App\Network\Request\SetUseRequest;
+use App\Network\Suspects\SuspectsHandler;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
 use App\Project\Changes;
@@ -46,6 +48,24 @@ final class NetworkController
     public function screen(#[Changes] Project $project, #[MapRequestPayload] ScreenRequest $request): JsonResponse
     {
         return new JsonResponse($this->desk->start($project, ScreenHandler::kind(), 'Screening', ['limit' => $request->limit]), 202);
+    }
+
+    #[Route('/network/suspects', methods: 'POST')]
+    public function suspects(#[Changes] Project $project): JsonResponse
+    {
+        return new JsonResponse($this->desk->start($project, SuspectsHandler::kind(), 'Suspects'), 202);
+    }
+
+    #[Route('/network/corrections', methods: 'POST')]
+    public function correct(#[Changes] Project $project, #[MapRequestPayload] CorrectionRequest $request): JsonResponse
+    {
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->correct($request)));
+    }
+
+    #[Route('/network/corrections/{correction'.Id::NUMBER.'}', methods: 'DELETE')]
+    public function withdraw(#[Changes] Project $project, int $correction): JsonResponse
+    {
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->withdraw($correction)));
     }
 
     #[Route('/network/use', methods: 'POST')]

@@ -6,10 +6,14 @@ namespace App\Network;
 
 use App\Ledger\LedgerEntryRepository;
 use App\Network\Request\ControlRequest;
+use App\Network\Request\CorrectionRequest;
 use App\Network\Request\SettingsRequest;
 use App\Network\Request\SetUseRequest;
+use App\Network\Suspects\CorrectObservations;
+use App\Network\Suspects\WithdrawCorrection;
 use App\Result\Results;
 use App\Store\FileStore;
+use App\Survey\CorrectionRepository;
 use App\Survey\FollowsRename;
 use App\Survey\ObservationRepository;
 use App\Survey\PointRepository;
@@ -22,6 +26,7 @@ final class NetworkOperations
     public function __construct(
         private readonly PointRepository $points,
         private readonly ObservationRepository $observations,
+        private readonly CorrectionRepository $corrections,
         private readonly LedgerEntryRepository $entries,
         private readonly Results $results,
         private readonly FileStore $store,
@@ -55,6 +60,16 @@ final class NetworkOperations
     public function hold(array $names): HoldControl
     {
         return new HoldControl($this->points, array_values(array_unique($names)));
+    }
+
+    public function correct(CorrectionRequest $request): CorrectObservations
+    {
+        return new CorrectObservations($this->corrections, $this->observations, $request);
+    }
+
+    public function withdraw(int $correction): WithdrawCorrection
+    {
+        return new WithdrawCorrection($this->corrections, $correction);
     }
 
     public function setUse(SetUseRequest $request): SetUse

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Network;
 
 use App\Network\View\ComparisonView;
+use App\Network\View\CorrectionView;
 use App\Network\View\NetworkView;
 use App\Network\View\RowView;
 use App\Network\View\RunView;
@@ -15,6 +16,8 @@ use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
 use App\Survey\AcceptedCoordinates;
+use App\Survey\Correction;
+use App\Survey\CorrectionRepository;
 use App\Survey\Observation;
 use App\Survey\ObservationRepository;
 use App\Survey\ObservationRow;
@@ -28,6 +31,7 @@ final class NetworkReport
 
     public function __construct(
         private readonly ObservationRepository $observations,
+        private readonly CorrectionRepository $corrections,
         private readonly PointRepository $points,
         private readonly Results $results,
         private readonly FileStore $store,
@@ -62,7 +66,7 @@ final class NetworkReport
             NetworkSettings::of($project), NetworkSettings::version($project), $rows, $stations, $kinds, $setups, $runViews,
             $this->results->stale($project)[Adjuster::SLOT] ?? [], self::comparison($runs, $newest, $before),
             $this->isAccepted($project, $runs),
-            $worst?->semiMajor, $worst?->name,
+            $worst?->semiMajor, $worst?->name, $this->corrections($project),
         );
     }
 
@@ -123,8 +127,24 @@ final class NetworkReport
             $ground, $s['sd'] ?? $o->sd,
             $s['standardized'] ?? null, $s['redundancyNumber'] ?? null, $s['minimalDetectable'] ?? null, $s['externalEffect'] ?? null,
             $s['flagged'] ?? false, ($o->used & (Observation::COMPONENTS[$component] ?? 1)) > 0, $o->reason, $o->asideBy,
-            null === $o->asideAt ? null : strtr($o->asideAt, ' ', 'T').'Z', $o->fileId, $o->file, $o->line,
+            null === $o->asideAt ? null : strtr($o->asideAt, ' ', 'T').'Z', $o->fileId, $o->file, $o->line, $o->hi, $o->ht,
+            self::recorded($o, ['' => 'v1', 'dx' => 'v1', 'dy' => 'v2', 'dz' => 'v3'][$component]), self::recorded($o, 'hi'),
+            self::recorded($o, 'ht'), isset($o->recorded['to']) ? (string) $o->recorded['to'] : null,
         );
+    }
+
+    private static function recorded(ObservationRow $o, string $field): ?float
+    {
+        return isset($o->recorded[$field]) ? (float) $o->recorded[$field] : null;
+    }
+
+    /** @return list<CorrectionView> */
+    private function corrections(Project $project): array
+    {
+        return array_map(static fn (Correction $c): CorrectionView => new CorrectionView(
+            $c->id(), $c->cause, $c->words, $c->reason, $c->author, $c->createdAt->format('Y-m-d\TH:i:s\Z'),
+            array_values(array_unique(array_column($c->changes, 'id'))),
+        ), $this->corrections->all($project));
     }
 
     /** @return list<StationView> */

@@ -27,7 +27,7 @@ final class ObservationRepository extends ServiceEntityRepository
         .'o.used, o.reason, o.aside_by, o.aside_at, o.file_id, f.name AS file, o.line';
     private const IDS_AT_ONCE = 500;
 
-    public function __construct(ManagerRegistry $registry)
+    public function __construct(ManagerRegistry $registry, private readonly CorrectionRepository $corrections)
     {
         parent::__construct($registry, Observation::class);
     }
@@ -103,16 +103,33 @@ final class ObservationRepository extends ServiceEntityRepository
     }
 
     /**
-     * Every observation of the project, oldest first. In SQL: all are read.
+     * Every observation of the project with its corrections, oldest first. In SQL: all are read.
      *
      * @return \Generator<ObservationRow>
      */
     public function rows(Project $project): \Generator
     {
+        $changes = $this->changes($project);
         $sql = 'SELECT '.self::ROW.' FROM observation o LEFT JOIN survey_file f ON f.id = o.file_id WHERE o.project_id = ? ORDER BY o.id';
         foreach ($this->getEntityManager()->getConnection()->iterateNumeric($sql, [$project->id()]) as $row) {
-            yield new ObservationRow(...$row);
+            $observation = new ObservationRow(...$row);
+            yield isset($changes[$observation->id]) ? $observation->corrected($changes[$observation->id]) : $observation;
         }
+    }
+
+    /** @return array<int, list<array{field: string, add?: float, to?: string}>> corrections by observation */
+    private function changes(Project $project): array
+    {
+        $changes = [];
+        foreach ($this->corrections->all($project) as $correction) {
+            foreach ($correction->changes as $change) {
+                $id = $change['id'];
+                unset($change['id']);
+                $changes[$id][] = $change;
+            }
+        }
+
+        return $changes;
     }
 
     /** Hash of what the adjustment reads. In SQL: all observations are read. */
@@ -122,6 +139,9 @@ final class ObservationRepository extends ServiceEntityRepository
         $sql = 'SELECT '.self::VERSIONED.' FROM observation WHERE project_id = ? ORDER BY id';
         foreach ($this->getEntityManager()->getConnection()->iterateNumeric($sql, [$project->id()]) as $row) {
             hash_update($context, json_encode($row, \JSON_THROW_ON_ERROR)."\n");
+        }
+        if ([] !== $changes = $this->changes($project)) {
+            hash_update($context, json_encode($changes, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION));
         }
 
         return substr(hash_final($context), 0, 32);

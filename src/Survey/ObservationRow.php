@@ -7,7 +7,10 @@ namespace App\Survey;
 /** An observation as it is read by the thousand: columns of {@see Observation} and the name of its file. */
 final readonly class ObservationRow
 {
-    /** @param ?string $covariance JSON, as stored */
+    /**
+     * @param ?string                     $covariance JSON, as stored
+     * @param array<string, float|string> $recorded   what stood in corrected columns: v1, v2, v3, hi, ht, to
+     */
     public function __construct(
         public int $id,
         public string $kind,
@@ -29,7 +32,24 @@ final readonly class ObservationRow
         public ?int $fileId,
         public ?string $file,
         public ?int $line,
+        public array $recorded = [],
     ) {
+    }
+
+    /** @param list<array{field: string, add?: float, to?: string}> $changes */
+    public function corrected(array $changes): self
+    {
+        $row = get_object_vars($this);
+        foreach ($changes as $change) {
+            $field = $change['field'];
+            $row['recorded'][$field] ??= $row[$field] ?? 0.0;
+            $row[$field] = isset($change['to']) ? $change['to'] : (float) $row[$field] + ($change['add'] ?? 0.0);
+        }
+        if (isset($row['recorded']['v1']) && \in_array($this->kind, ['direction', 'azimuth', 'angle'], true)) {
+            $row['v1'] = fmod(fmod($row['v1'], 360.0) + 360.0, 360.0);
+        }
+
+        return new self(...$row);
     }
 
     public function source(): string

@@ -9,7 +9,7 @@ use App\Result\Content;
 
 final class ObservationsContent implements Content
 {
-    public function __construct(private readonly ObservationRepository $observations)
+    public function __construct(private readonly ObservationRepository $observations, private readonly CorrectionRepository $corrections)
     {
     }
 
@@ -34,6 +34,10 @@ final class ObservationsContent implements Content
         foreach ($this->observations->asides($project) as $aside) {
             $reason = '' === $aside['reason'] ? 'no reason given' : $aside['reason'];
             $texts[] = \sprintf('%d set aside by %s: %s', $aside['count'], $aside['by'], $reason);
+        }
+
+        foreach ($this->corrections->all($project) as $c) {
+            $texts[] = \sprintf('corrected by %s: %s%s', $c->author, $c->words, '' === $c->reason ? '' : ', '.$c->reason);
         }
 
         return $texts;

@@ -44,7 +44,7 @@ foreach (glob(Fixture::path('network/*.input.json')) ?: [] as $network) {
 }
 
 $json = static fn (string $name, string $format, array $document): string => $write(
-    $name, json_encode(['format' => $format] + $document, JSON_THROW_ON_ERROR),
+    $name, json_encode(['format' => $format] + $document, \JSON_THROW_ON_ERROR),
 );
 $weather = ['temperature' => 17.5, 'pressure' => 968.0, 'humidity' => 55];
 foreach (Fixture::json('totalstation/rounds.json')['cases'] as $k => $case) {

@@ -360,6 +360,14 @@ export interface ControlRequest {
   sdH?: number | null;
 }
 
+/** What to put right in observations, with a reason. */
+export interface CorrectionRequest {
+  cause: string;
+  words: string;
+  changes: ({ add?: number; field: string; id: number; to?: string })[];
+  reason?: string;
+}
+
 /** Marks to hold at their given coordinates. */
 export interface HoldRequest {
   points: string[];
@@ -406,6 +414,17 @@ export interface ComparisonView {
   largest: number;
 }
 
+/** A correction that was made to recorded observations. */
+export interface CorrectionView {
+  id: number;
+  cause: string;
+  words: string;
+  reason: string;
+  author: string;
+  createdAt: string;
+  observations: number[];
+}
+
 /** Agreement of a group of observations with their weights. */
 export interface GroupView {
   name: string;
@@ -431,9 +450,10 @@ export interface NetworkView {
   accepted: boolean;
   largestEllipse: number | null;
   largestEllipseAt: string | null;
+  corrections: CorrectionView[];
 }
 
-/** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground. */
+/** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground; recorded values where a correction stands before them. */
 export interface RowView {
   id: number;
   component: string | null;
@@ -457,6 +477,12 @@ export interface RowView {
   fileId: number | null;
   file: string | null;
   line: number | null;
+  hi: number;
+  ht: number;
+  recorded: number | null;
+  recordedHi: number | null;
+  recordedHt: number | null;
+  recordedTo: string | null;
 }
 
 /** One run of the adjustment. */
@@ -529,6 +555,37 @@ export interface StationView {
   moveE: number | null;
   moveN: number | null;
   moveH: number | null;
+}
+
+/** A standardized residual without and with a suspect's correction. */
+export interface SuspectRowView {
+  id: number;
+  component: string | null;
+  kind: string;
+  at: string;
+  to: string;
+  before: number;
+  after: number;
+}
+
+/** A suspect with its evidence: metres, degrees, parts per million. */
+export interface SuspectView {
+  cause: string;
+  words: string;
+  quantity: string;
+  estimate: number | null;
+  sd: number | null;
+  statistic: number;
+  explains: number;
+  factorAfter: number | null;
+  suggests: string | null;
+  touched: number[];
+  changes: ({ add?: number; field: string; id: number; to?: string })[];
+  station: string | null;
+  rows: SuspectRowView[];
+  moves: ShiftView[];
+  largestMove: number | null;
+  largestMoveAt: string | null;
 }
 
 /** A new project. */

@@ -14,6 +14,7 @@ final readonly class NetworkView
      * @param list<GroupView> $setups
      * @param list<RunView> $runs
      * @param list<string> $stale
+     * @param list<CorrectionView> $corrections
      */
     public function __construct(
         public SettingsView $settings,
@@ -28,6 +29,7 @@ final readonly class NetworkView
         public bool $accepted,
         public ?float $largestEllipse,
         public ?string $largestEllipseAt,
+        public array $corrections,
     ) {
     }
 }

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Network\View;
 
-/** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground. */
+/**
+ * One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the
+ * ground; recorded values where a correction stands before them.
+ */
 final readonly class RowView
 {
     public function __construct(
@@ -30,6 +33,12 @@ final readonly class RowView
         public ?int $fileId,
         public ?string $file,
         public ?int $line,
+        public float $hi,
+        public float $ht,
+        public ?float $recorded,
+        public ?float $recordedHi,
+        public ?float $recordedHt,
+        public ?string $recordedTo,
     ) {
     }
 }

@@ -35,6 +35,24 @@ final class Suggestion
         };
     }
 
+    /**
+     * What to add to the recorded values when the cause is accepted: to the round value where there is one, the ratio of feet
+     * where that is it, else the estimate.
+     */
+    public static function change(Hypothesis $h, float $estimate, float $sd): float
+    {
+        if (Form::Scale === $h->form) {
+            foreach ([self::FOOT - 1.0, 1.0 / self::FOOT - 1.0] as $ratio) {
+                if (abs($estimate - 1e6 * $ratio) < max(self::NEAR, 4.0 * $sd)) {
+                    return 1e6 * $ratio;
+                }
+            }
+        }
+        $isHeight = Form::TargetHeight === $h->form || Form::InstrumentHeight === $h->form;
+
+        return $isHeight && null !== $h->recorded ? self::rounded($h->recorded + $estimate, $sd) - $h->recorded : $estimate;
+    }
+
     private static function scale(float $ppm, float $sd): string
     {
         foreach ([[self::FOOT - 1.0, 'feet for metres'], [1.0 / self::FOOT - 1.0, 'metres for feet']] as [$ratio, $words]) {

@@ -17,6 +17,8 @@ final readonly class Suspect
      * @param array<string, float>           $components of a length
      * @param int                            $parameters how many values were estimated
      * @param list<int>                      $touched   observations it changes
+     * @param array<int, array{string, float}> $renamed per observation its real target and the target height that goes with it
+     * @param ?float                         $change    what to add to recorded values when it is accepted
      */
     public function __construct(
         public string $cause,
@@ -30,6 +32,8 @@ final readonly class Suspect
         public array $components,
         public int $parameters,
         public array $touched,
+        public ?float $change,
+        public array $renamed = [],
     ) {
     }
 

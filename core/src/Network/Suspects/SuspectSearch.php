@@ -42,6 +42,7 @@ final class SuspectSearch
     private readonly Setups $setups;
     private readonly Columns $columns;
     private readonly float $sumSquares;
+    private int $tried = 0;
 
     /** @param ?\Closure(string, float): void $progress may throw to cancel */
     public function __construct(private readonly SolvedNetwork $solved, private readonly ?\Closure $progress = null)
@@ -65,6 +66,7 @@ final class SuspectSearch
         $this->report('causes', 0.9);
         $found = [];
         foreach ((new Hypotheses($this->solved, $this->setups))->all() as $hypothesis) {
+            ++$this->tried;
             if (null !== $tested = $this->test($hypothesis, $model)) {
                 $found[] = $tested;
             }
@@ -90,6 +92,12 @@ final class SuspectSearch
         }
 
         return \array_slice(self::ranked($suspects), 0, $count);
+    }
+
+    /** How many causes the last search tested. */
+    public function tried(): int
+    {
+        return $this->tried;
     }
 
     private function report(string $stage, float $fraction): void
@@ -274,6 +282,13 @@ final class SuspectSearch
         foreach ($h->parts as $j => $part) {
             $components[$part] = $estimate->delta[$j];
         }
+        if (Form::AntennaTo === $h->form || Form::AntennaFrom === $h->form) {
+            // What the height does to the vector: its mark lies lower by as much.
+            $up = 9 * $this->solved->network->stationIndex[(string) $h->names['end']] + 6;
+            foreach (['dx', 'dy', 'dz'] as $c => $part) {
+                $components[$part] = (Form::AntennaTo === $h->form ? -1.0 : 1.0) * $this->solved->state->axes[$up + $c] * $estimate->delta[0];
+            }
+        }
         if (Form::Control === $h->form) {
             $components += ['de' => 0.0, 'dn' => 0.0, 'dh' => 0.0];
         }
@@ -282,6 +297,7 @@ final class SuspectSearch
             $h->cause, $h->names, $size, $sd, $estimate->statistic(),
             $this->explains($estimate->after, abs($estimate->statistic())), $this->factor($after, \count($estimate->delta)),
             Suggestion::of($h, $size, $sd), $components, \count($estimate->delta), $h->touched,
+            1 === \count($estimate->delta) ? Suggestion::change($h, $size, $sd) : null,
         )];
         if (null === $h->recorded) {
             return $list;
@@ -319,7 +335,7 @@ final class SuspectSearch
         return new Suspect(
             $cause, $h->names, $change, null, $statistic, $this->explains($after + $worse, $statistic),
             $this->factor($after + $worse, 0), $suggests, [],
-            $parameters, $h->touched,
+            $parameters, $h->touched, $change,
         );
     }
 
@@ -378,7 +394,7 @@ final class SuspectSearch
             $slip['cause'], $slip['names'], null, null, sqrt($fall), sqrt($fall), $result->varianceFactor,
             'swapped-targets' === $slip['cause'] ? \sprintf('%s and %s exchanged', $slip['names']['to'], $slip['names']['other'])
                 : \sprintf('%s for %s', $slip['names']['other'], $slip['names']['to']),
-            [], 0, array_keys($slip['renamed']),
+            [], 0, array_keys($slip['renamed']), null, $slip['renamed'],
         );
     }
 

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { get, post } from '../../api/client';
+import { get, post, remove } from '../../api/client';
 import type { NetworkView, RunView, ScreenRequest, ScreenedView, SetUseRequest } from '../../api/types';
+import { correctionOf, type SuspectsFound } from './suspects';
+import SuspectSheet from './SuspectSheet.vue';
+import SuspectSlip from './SuspectSlip.vue';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
 import PageTabs from '../../frame/PageTabs.vue';
@@ -10,6 +13,7 @@ import EmptyPage from '../../frame/EmptyPage.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { isTyping } from '../../frame/keys';
 import { MapSketch } from '../../sketch';
+import { small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import { atName, LIMIT, rowKey, stationColumns } from './columns';
 import ControlSheet from './ControlSheet.vue';
@@ -26,11 +30,12 @@ import SetupSheet from './SetupSheet.vue';
 const project = useProject();
 const route = useRoute();
 const network = shallowRef<NetworkView | null>(null);
-const tab = ref<'observations' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
+const tab = ref<'observations' | 'suspects' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
 const tabs = computed(
   () =>
     [
       ['observations', 'Observations'],
+      ['suspects', suspects.value ? `Suspects ${suspects.value.suspects.length}` : 'Suspects'],
       ['stations', 'Stations'],
       ['control', 'Control'],
       ['setups', 'Setups'],
@@ -44,15 +49,23 @@ const groups = ref(new Set<string>());
 const reason = ref('');
 const showMoves = ref(false);
 const proposals = ref<ScreenedView[] | null>(null);
+const suspects = shallowRef<SuspectsFound | null>(null);
+const suspectIndex = ref(0);
+const suspect = computed(() => (tab.value === 'suspects' ? (suspects.value?.suspects[suspectIndex.value] ?? null) : null));
 
 const run = computed<RunView | null>(() => network.value?.runs[0] ?? null);
 const rows = computed(() => network.value?.rows ?? []);
 const chosen = computed(() => rows.value.filter((r) => selected.value.has(rowKey(r))));
 
 const stations = computed(() => stationColumns(project.units));
-const scene = computed(() => networkScene(project.points, network.value, showMoves.value));
+const scene = computed(() => networkScene(project.points, network.value, showMoves.value, suspect.value?.moves ?? null));
 
-const selectedLines = computed(() => new Set(chosen.value.map(lineKey)));
+const touched = computed(() => rows.value.filter((r) => suspect.value?.touched.includes(r.id)));
+const selectedLines = computed(() => new Set((suspect.value ? touched.value : chosen.value).map(lineKey)));
+const sourceOfSuspect = computed(() => {
+  const lines = [...new Set(touched.value.map((r) => r.line))].filter((l) => l !== null);
+  return touched.value[0]?.file ? `${touched.value[0].file} line${lines.length > 1 ? 's' : ''} ${lines.slice(0, 6).join(', ')}` : '';
+});
 
 function select(keys: string[]) {
   selected.value = new Set(keys);
@@ -107,6 +120,48 @@ async function toggleUse() {
   });
 }
 
+async function search() {
+  await project.attempt(async () => {
+    const job = await project.job(post(project.path('/network/suspects')));
+    suspects.value = job.outcome as unknown as SuspectsFound;
+    suspectIndex.value = 0;
+  });
+}
+
+async function acceptSuspect(reason: string) {
+  const s = suspect.value;
+  if (!s || s.changes.length === 0 || !project.mayChange) return;
+  await project.attempt(async () => {
+    await post(project.path('/network/corrections'), correctionOf(s, reason));
+    await project.job(post(project.path('/network/adjust')));
+    suspects.value = null;
+  });
+}
+
+async function setSuspectAside(reason: string) {
+  const s = suspect.value;
+  if (!s || !project.mayChange) return;
+  const list = touched.value.map((r) => ({ id: r.id, component: r.component }));
+  await project.attempt(async () => {
+    await post(project.path('/network/use'), { rows: list, aside: true, reason: reason || s.words } satisfies SetUseRequest);
+    await project.job(post(project.path('/network/adjust')));
+    suspects.value = null;
+  });
+}
+
+async function withdraw(id: number) {
+  await project.attempt(async () => {
+    await remove(project.path(`/network/corrections/${id}`));
+    await project.job(post(project.path('/network/adjust')));
+    suspects.value = null;
+  });
+}
+
+function showMark(name: string) {
+  tab.value = 'control';
+  selectedPoints.value = new Set([name]);
+}
+
 async function screen() {
   await project.attempt(async () => {
     const job = await project.job(post(project.path('/network/screen'), { limit: LIMIT } satisfies ScreenRequest));
@@ -126,7 +181,11 @@ async function acceptProposals() {
 function key(event: KeyboardEvent) {
   if (event.key === 'x' && !isTyping(event) && !event.ctrlKey && !event.metaKey) {
     event.preventDefault();
-    void toggleUse();
+    void (suspect.value ? setSuspectAside('') : toggleUse());
+  }
+  if (event.key === 'c' && suspect.value && !isTyping(event) && !event.ctrlKey && !event.metaKey) {
+    event.preventDefault();
+    void acceptSuspect('');
   }
 }
 
@@ -168,6 +227,16 @@ watch(() => project.version, load);
             </ElTooltip>
           </PageTabs>
           <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select" />
+          <SuspectSheet
+            v-else-if="tab === 'suspects'"
+            :found="suspects"
+            :chosen="suspect"
+            :corrections="network.corrections"
+            :ready="run !== null"
+            @choose="(i) => (suspectIndex = i)"
+            @search="search"
+            @withdraw="withdraw"
+          />
           <FiguresTable
             v-else-if="tab === 'stations'"
             label="stations"
@@ -185,6 +254,14 @@ watch(() => project.version, load);
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />
           <SettingsSheet v-else :settings="network.settings" :version="network.settingsVersion" />
           <ScreeningSlip v-if="proposals !== null" :proposals="proposals" @accept="acceptProposals" @leave="proposals = null" />
+          <SuspectSlip
+            v-else-if="suspect"
+            :suspect="suspect"
+            :source="sourceOfSuspect"
+            @accept="acceptSuspect"
+            @aside="setSuspectAside"
+            @mark="showMark"
+          />
           <ObservationSlip
             v-else-if="chosen.length > 0 && (tab === 'observations' || tab === 'setups')"
             v-model:reason="reason"
@@ -199,7 +276,11 @@ watch(() => project.version, load);
       <MapSketch :scene="scene" :selected="selectedLines" :selected-points="selectedPoints" @select="fromSketch" @point="pointFromSketch">
         <template #corner>
           <strong>Map</strong>
-          <ElCheckbox v-if="network?.comparison" class="quiet" v-model="showMoves"
+          <ElCheckbox v-if="suspect && suspect.moves.length > 0" class="quiet" v-model="showMoves"
+            >moves with the correction ({{ small(suspect.largestMove, project.units) }} {{ smallUnit(project.units) }} at
+            {{ suspect.largestMoveAt }})</ElCheckbox
+          >
+          <ElCheckbox v-else-if="network?.comparison" class="quiet" v-model="showMoves"
             >moves since run {{ network.comparison.previousRun }}</ElCheckbox
           >
         </template>

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { get } from '../../api/client';
 import type { RowView, RunView, SourceLine } from '../../api/types';
 import Slip from '../../frame/Slip.vue';
-import { isAngular, residual, small, smallAngle, smallUnit, when } from '../../format/units';
+import { isAngular, length, observed, residual, small, smallAngle, smallUnit, when } from '../../format/units';
 import { useProject } from '../../state/project';
 import { atName } from './columns';
 
@@ -14,6 +14,15 @@ const reason = defineModel<string>('reason', { required: true });
 const project = useProject();
 const units = computed(() => project.units);
 const first = computed(() => props.chosen[0]!);
+const recorded = computed(() => {
+  const r = first.value;
+  return [
+    ...(r.recorded === null ? [] : [observed(r.kind, r.recorded, units.value)]),
+    ...(r.recordedHi === null ? [] : [`instrument height ${length(r.recordedHi, units.value)} for ${length(r.hi, units.value)}`]),
+    ...(r.recordedHt === null ? [] : [`target height ${length(r.recordedHt, units.value)} for ${length(r.ht, units.value)}`]),
+    ...(r.recordedTo === null ? [] : [`target ${r.recordedTo}`]),
+  ];
+});
 const source = ref<SourceLine[]>([]);
 watch(
   () => props.chosen,
@@ -43,6 +52,7 @@ async function showSource() {
         A bias just too small to find would move a station by {{ small(first.external, units) }} {{ smallUnit(units) }}.</span
       >
     </div>
+    <div v-if="recorded.length > 0" class="doubt">Corrected; the file says {{ recorded.join(', ') }}.</div>
     <div v-if="!first.used" class="doubt">
       Set aside by {{ first.asideBy }}{{ first.asideAt ? `, ${when(first.asideAt)}` : '' }}: {{ first.reason || 'no reason given' }}
     </div>

@@ -1,4 +1,4 @@
-import type { NetworkView, PointView, RowView } from '../../api/types';
+import type { NetworkView, PointView, RowView, ShiftView } from '../../api/types';
 import { pointsScene, roleOf, type Scene, type SceneLine } from '../../sketch/scene';
 
 /** All sights between two stations are one line of the sketch, all vectors another. */
@@ -7,8 +7,13 @@ export function lineKey(r: RowView): string {
   return `${r.kind === 'vector' ? 'v' : 's'}|${ends}`;
 }
 
-/** Sights, vectors, stations with ellipses (or moves since the run before) as the sketch draws them. */
-export function networkScene(points: PointView[], network: NetworkView | null, showMoves: boolean): Scene {
+/** Sights, vectors, stations with ellipses (or moves since the run before, or those given) as the sketch draws them. */
+export function networkScene(
+  points: PointView[],
+  network: NetworkView | null,
+  showMoves: boolean,
+  moves: ShiftView[] | null = null,
+): Scene {
   const base = pointsScene(points.filter((p) => p.role !== 'surveyed'));
   const place = new Map<string, [number, number]>();
   for (const p of base.points) place.set(p.name, [p.e, p.n]);
@@ -30,11 +35,20 @@ export function networkScene(points: PointView[], network: NetworkView | null, s
     lines.set(key, line);
   }
   const stations = network?.stations ?? [];
+  const given = (list: ShiftView[]) =>
+    list.flatMap((m) => {
+      const at = place.get(m.name);
+      return at ? [{ e: at[0], n: at[1], de: m.e, dn: m.n }] : [];
+    });
   return {
     ...base,
     lines: [...lines.values()],
     ellipses: showMoves ? [] : stations,
-    shifts: showMoves ? stations.filter((s) => s.moveE !== null).map((s) => ({ e: s.e, n: s.n, de: s.moveE!, dn: s.moveN! })) : [],
+    shifts: !showMoves
+      ? []
+      : moves
+        ? given(moves)
+        : stations.filter((s) => s.moveE !== null).map((s) => ({ e: s.e, n: s.n, de: s.moveE!, dn: s.moveN! })),
     confidence: network?.runs[0]?.confidence ?? 0.95,
   };
 }

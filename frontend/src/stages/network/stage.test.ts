@@ -60,6 +60,7 @@ const network = (over: Partial<NetworkView> = {}): NetworkView => ({
   accepted: false,
   largestEllipse: 0.0042,
   largestEllipseAt: 'KT06',
+  corrections: [],
   ...over,
 });
 const job = { id: 'j', title: 'Adjust the network', state: 'done', outcome: null };
