@@ -13,6 +13,7 @@ use App\Survey\PointRepository;
 use App\Survey\PointRow;
 use Mensura\Fault\UnusableInput;
 use Mensura\Network\NetworkDefinition;
+use Mensura\Network\PlaneFrame;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\Observation\Station;
@@ -56,7 +57,11 @@ final class NetworkAssembly
         }
         $settings = NetworkSettings::core(NetworkSettings::of($project));
 
-        return [new NetworkDefinition($this->references->frame($project), $settings, $stations, $observations, $sources), $ids];
+        // Levels alone need no place on the earth: their marks may have none.
+        $isLevels = [] === array_filter($observations, static fn (Observation $o): bool => ObservationKind::HeightDifference !== $o->kind);
+        $frame = $isLevels ? new PlaneFrame() : $this->references->frame($project);
+
+        return [new NetworkDefinition($frame, $settings, $stations, $observations, $sources), $ids];
     }
 
     private static function observation(ObservationRow $row): Observation

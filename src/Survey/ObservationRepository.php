@@ -54,6 +54,21 @@ final class ObservationRepository extends ServiceEntityRepository
         return $found;
     }
 
+    public function add(Observation $observation): void
+    {
+        $this->getEntityManager()->persist($observation);
+    }
+
+    /** Takes out what the levelling book handed over before. */
+    public function removeLevelled(Project $project, string $set): void
+    {
+        foreach ($this->findBy(['project' => $project->id(), 'kind' => 'height-difference', 'file' => null]) as $observation) {
+            if (str_starts_with($observation->setName, $set)) {
+                $this->getEntityManager()->remove($observation);
+            }
+        }
+    }
+
     public function between(Project $project, string $kind, string $from, string $to): ?Observation
     {
         return $this->findOneBy(['project' => $project->id(), 'kind' => $kind, 'fromName' => $from, 'toName' => $to], ['id' => 'ASC']);

@@ -31,6 +31,15 @@ try {
         $office->find('.source');
         $shoot('network');
     }
+    if ($wants('suspects')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->press('Suspects');
+        $office->click('[data-test=search-suspects]');
+        $office->see('What it touches');
+        $office->see('moves with the correction');
+        $shoot('suspects');
+    }
     if ($wants('stations')) {
         $office->go('/p/1/network');
         $office->see('Adjustment 3');

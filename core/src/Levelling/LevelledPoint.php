@@ -24,7 +24,10 @@ final class LevelledPoint
     ) {
     }
 
-    /** @return array<string, mixed> */
+    /**
+     * @return array{id: string, h: float, adjusted: bool, role: string, run: ?string,
+     *     again: list<array{run: string, h: float, difference: float}>}
+     */
     public function toArray(): array
     {
         return [

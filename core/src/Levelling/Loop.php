@@ -24,7 +24,7 @@ final readonly class Loop
         $this->passed = null === $allowable ? null : abs($misclosure) <= $allowable;
     }
 
-    /** @return array<string, mixed> */
+    /** @return array{runs: list<string>, misclosure: float, length: ?float, setups: int, allowable: ?float, passed: ?bool} */
     public function toArray(): array
     {
         return [

@@ -48,7 +48,10 @@ final readonly class Section
         $this->passed = null === $this->misclosure || null === $this->allowable ? null : abs($this->misclosure) <= $this->allowable;
     }
 
-    /** @return array<string, mixed> */
+    /**
+     * @return array{run: string, from: string, to: string, setups: int, length: ?float, difference: float, given: ?float,
+     *     misclosure: ?float, allowable: ?float, passed: ?bool, unbalance: ?float}
+     */
     public function toArray(): array
     {
         return [

@@ -42,6 +42,7 @@ final readonly class StartingPlaces
                 }
             }
         }
+        $middle = $network->frame->isPlane() ? [0.0, 0.0] : self::middle($e, $n);
         $lost = [];
         $heightSum = 0.0;
         $heightCount = 0;
@@ -57,11 +58,12 @@ final readonly class StartingPlaces
         foreach ($network->stations as $s => $station) {
             $missing = [];
             if (null === $e[$s] || null === $n[$s]) {
-                if (isset($touchesPlan[$station->id]) || !$network->frame->isPlane()) {
+                // What only levels touch needs no place of its own; on the ellipsoid it takes one in the middle of the others.
+                if (isset($touchesPlan[$station->id]) || null === $middle) {
                     $missing[] = 'plan position';
                 }
-                $e[$s] = 0.0;
-                $n[$s] = 0.0;
+                $e[$s] = $middle[0] ?? 0.0;
+                $n[$s] = $middle[1] ?? 0.0;
                 $placeless[$s] = true;
             }
             if (null === $h[$s]) {
@@ -93,6 +95,26 @@ final readonly class StartingPlaces
         /** @var list<float> $n */
         /** @var list<float> $h */
         return new self(new NetworkState($network->frame, $e, $n, $h), $given, $placeless);
+    }
+
+    /**
+     * @param list<?float> $e
+     * @param list<?float> $n
+     *
+     * @return ?array{float, float}
+     */
+    private static function middle(array $e, array $n): ?array
+    {
+        $placed = array_keys(array_filter($e, static fn (?float $x): bool => null !== $x));
+        if ([] === $placed) {
+            return null;
+        }
+        $count = \count($placed);
+
+        return [
+            array_sum(array_map(static fn (int $s): float => (float) $e[$s], $placed)) / $count,
+            array_sum(array_map(static fn (int $s): float => (float) $n[$s], $placed)) / $count,
+        ];
     }
 
     private static function hasHeightSource(NetworkDefinition $network, string $id): bool

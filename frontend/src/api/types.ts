@@ -373,6 +373,41 @@ export interface HoldRequest {
   points: string[];
 }
 
+/** What of the levelling book the network gets: differences as measured or adjusted, and how they are weighted. */
+export interface LevelHandRequest {
+  as: string;
+  weight: string;
+  sigma?: number | null;
+}
+
+/** A file of levelled runs, as text. */
+export interface LevelReadRequest {
+  text: string;
+}
+
+/** A run of levels as it is written; id of a run that is there already. */
+export interface LevelRunRequest {
+  name: string;
+  pattern: string;
+  rows: ({ distance: number | null; kind: string; point: string; reading: number | null })[];
+  id?: number | null;
+}
+
+/** How the levelling book is worked out, and its typed benchmarks. */
+export interface LevelSettingsRequest {
+  k: number;
+  per: string;
+  distribute: string;
+  curvature: boolean;
+  refraction: number;
+  repeatLimit: number;
+  scalePpm: number;
+  expansion: number;
+  temperature: number;
+  referenceTemperature: number;
+  benchmarks?: ({ h: number; id: string })[];
+}
+
 /** A point's new name. */
 export interface RenameRequest {
   from: string;
@@ -434,6 +469,55 @@ export interface GroupView {
   redundancy: number;
   factor: number | null;
   standing: string;
+}
+
+/** The levelling book of a project, worked out as far as it goes: metres. */
+export interface LevelBookView {
+  settings: LevelSettingsView;
+  version: string;
+  benchmarks: ({ h: number; id: string })[];
+  known: ({ h: number; id: string })[];
+  runs: LevelRunView[];
+  fault: string | null;
+  sections: ({ allowable: number | null; difference: number; from: string; given: number | null; length: number | null; misclosure: number | null; passed: boolean | null; run: string; setups: number; to: string; unbalance: number | null })[];
+  points: ({ adjusted: boolean; again: ({ difference: number; h: number; run: string })[]; h: number; id: string; role: string; run: string | null })[];
+  loops: ({ allowable: number | null; length: number | null; misclosure: number; passed: boolean | null; runs: string[]; setups: number })[];
+  network: ({ from: string; length: number | null; run: string; setups: number; to: string; value: number })[];
+  warnings: string[];
+  perKm: number | null;
+  perSetup: number | null;
+}
+
+/** A run worked out as it is being written: metres. */
+export interface LevelDraftView {
+  rows: ({ fault: string | null; h: number | null; horizon: number | null; isBeyond: boolean; misclosure: number | null; repeat: number | null; setup: number; unbalance: number | null })[];
+  backs: number;
+  fores: number;
+  setups: number;
+  length: number | null;
+}
+
+/** A run as it was written. */
+export interface LevelRunView {
+  id: number;
+  version: number;
+  name: string;
+  pattern: string;
+  rows: ({ distance: number | null; kind: string; point: string; reading: number | null })[];
+}
+
+/** How a levelling book is worked out: metres, degrees Celsius. */
+export interface LevelSettingsView {
+  k: number;
+  per: string;
+  distribute: string;
+  curvature: boolean;
+  refraction: number;
+  repeatLimit: number;
+  scalePpm: number;
+  expansion: number;
+  temperature: number;
+  referenceTemperature: number;
 }
 
 /** The network stage. */

@@ -78,6 +78,7 @@ final class AdjustmentPdf implements ExportKind
         self::precision($page, $view, $as);
         self::stations($page, $view, $as);
         self::aside($page, $view, $as);
+        self::corrections($page, $view);
         self::observations($page, $used, $as);
         $versions = array_map(
             static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12),
@@ -176,6 +177,22 @@ final class AdjustmentPdf implements ExportKind
         $page->beginTable(self::ASIDE);
         foreach ($aside as $r) {
             $page->row([...self::measured($r, $as), '  '.$r->asideBy.', '.substr((string) $r->asideAt, 0, 10)], note: $r->reason);
+        }
+    }
+
+    private static function corrections(ReportPages $page, NetworkView $view): void
+    {
+        if ([] === $view->corrections) {
+            return;
+        }
+        $page->heading('Corrected');
+        $page->sentence('The files keep what they say; these values stand in the place of what was recorded.', ReportPages::QUIET);
+        foreach ($view->corrections as $c) {
+            $count = \count($c->observations);
+            $page->sentence(\sprintf(
+                '%s (%d value%s): %s. %s, %s.', ucfirst($c->words), $count, 1 === $count ? '' : 's', '' === $c->reason ? 'no reason given' : $c->reason,
+                $c->author, substr($c->createdAt, 0, 10),
+            ));
         }
     }
 

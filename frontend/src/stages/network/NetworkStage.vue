@@ -258,6 +258,7 @@ watch(() => project.version, load);
             v-else-if="suspect"
             :suspect="suspect"
             :source="sourceOfSuspect"
+            :touched="touched"
             @accept="acceptSuspect"
             @aside="setSuspectAside"
             @mark="showMark"

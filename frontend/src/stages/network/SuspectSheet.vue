@@ -15,8 +15,7 @@ const emit = defineEmits<{ choose: [index: number]; search: []; withdraw: [id: n
 const project = useProject();
 
 const columns = computed<Column<SuspectView>[]>(() => [
-  { key: 'place', title: '', width: '24px', value: (s) => place(s) },
-  { key: 'cause', title: 'cause', width: '260px', value: (s) => s.words },
+  { key: 'cause', title: 'cause', width: '230px', value: (s) => `${place(s)}  ${s.words}` },
   {
     key: 'size',
     title: 'size',
@@ -39,7 +38,7 @@ const columns = computed<Column<SuspectView>[]>(() => [
   {
     key: 'explains',
     title: 'explains',
-    width: '118px',
+    width: '96px',
     align: 'right',
     mono: true,
     value: (s) => s.explains,
@@ -52,7 +51,7 @@ const kind = (k: string) => k.replace('-', ' ');
 </script>
 
 <template>
-  <section class="sheet">
+  <section class="causes">
     <EmptyPage v-if="found === null" title="What could have gone wrong in the field?">
       <p>
         A target height written wrong, two targets exchanged, a prism constant, feet for metres, a circle that slipped: each cause is added
@@ -63,24 +62,26 @@ const kind = (k: string) => k.replace('-', ' ');
       >
     </EmptyPage>
     <template v-else>
-      <FiguresTable
-        label="suspects"
-        :columns="columns"
-        :rows="found.suspects"
-        :row-key="(s) => String(place(s))"
-        :selected="new Set(chosen ? [String(place(chosen))] : [])"
-        :filterable="false"
-        @select="(keys) => emit('choose', Number(keys[0] ?? 0) - 1)"
-      >
-        <template #cell-explains="{ row, text }">
-          <span class="bar" :class="{ first: place(row) === 1 }"
-            ><svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">
-              <rect x="0" y="1" height="8" :width="100 * row.explains" /></svg
-            ><span>{{ text }}</span></span
-          >
-        </template>
-        <template #empty><p class="quiet">Nothing stands out beyond chance.</p></template>
-      </FiguresTable>
+      <div class="list" :style="{ height: `${36 + 27.5 * Math.max(1, found.suspects.length)}px` }">
+        <FiguresTable
+          label="suspects"
+          :columns="columns"
+          :rows="found.suspects"
+          :row-key="(s) => String(place(s))"
+          :selected="new Set(chosen ? [String(place(chosen))] : [])"
+          :filterable="false"
+          @select="(keys) => emit('choose', Number(keys[0] ?? 0) - 1)"
+        >
+          <template #cell-explains="{ row, text }">
+            <span class="bar" :class="{ first: place(row) === 1 }"
+              ><span>{{ text }}</span
+              ><svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">
+                <rect x="0" y="1" height="8" :width="100 * row.explains" /></svg
+            ></span>
+          </template>
+          <template #empty><p class="quiet">Nothing stands out beyond chance.</p></template>
+        </FiguresTable>
+      </div>
       <p class="quiet again">
         {{ found.tried.toLocaleString('en-GB').replace(',', ' ') }} causes tried, one at a time, each added to the model with nothing set
         aside.
@@ -128,16 +129,22 @@ const kind = (k: string) => k.replace('-', ' ');
 </template>
 
 <style scoped>
-.sheet {
-  display: grid;
+.causes {
+  display: flex;
+  flex-direction: column;
+  flex: 1;
   gap: 8px;
-  align-content: start;
   min-height: 0;
   overflow: auto;
 }
+.list {
+  display: flex;
+  flex-direction: column;
+  flex: none;
+}
 .bar {
   display: grid;
-  grid-template-columns: 1fr 40px;
+  grid-template-columns: 40px 1fr;
   align-items: center;
   gap: 6px;
 }

@@ -1,15 +1,23 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
-import type { SuspectView } from '../../api/types';
+import { computed, ref, watch } from 'vue';
+import type { RowView, SuspectView } from '../../api/types';
+import { angle } from '../../format/units';
 import Slip from '../../frame/Slip.vue';
 import { useProject } from '../../state/project';
 import { sizeOf } from './suspects';
 
 /** One cause: what it says, and the two ways to act on it. */
-const props = defineProps<{ suspect: SuspectView; source: string }>();
+const props = defineProps<{ suspect: SuspectView; source: string; touched: RowView[] }>();
 const emit = defineEmits<{ accept: [reason: string]; aside: [reason: string]; mark: [name: string] }>();
 const project = useProject();
 const reason = ref('');
+/** What would have been read; angles in the project's own form. */
+const suggests = computed(() => {
+  const s = props.suspect;
+  if (s.quantity !== 'angle' || s.estimate === null) return s.suggests;
+  const one = props.touched.length === 1 ? props.touched[0]! : null;
+  return one ? `${angle((one.observed + s.estimate + 360) % 360, project.units)} for ${angle(one.observed, project.units)}` : null;
+});
 watch(
   () => props.suspect.words,
   () => (reason.value = ''),
@@ -22,8 +30,8 @@ watch(
       <strong>{{ suspect.words }}</strong> <span class="quiet mono">{{ source }}</span>
     </div>
     <div>
-      <template v-if="suspect.suggests"
-        >{{ suspect.suggests }}<span v-if="suspect.estimate !== null"> ({{ sizeOf(suspect, project.units) }})</span>: </template
+      <template v-if="suggests"
+        >{{ suggests }}<span v-if="suspect.estimate !== null"> ({{ sizeOf(suspect, project.units) }})</span>: </template
       ><template v-else-if="suspect.estimate !== null">{{ sizeOf(suspect, project.units) }}: </template> with it the variance factor is
       {{ suspect.factorAfter?.toFixed(2) ?? '—' }}.
       <template v-if="suspect.changes.length > 0">The file keeps what it says; the correction stands beside it, with your name.</template>

@@ -33,5 +33,10 @@ export function percent(part: number): string {
 }
 
 export function correctionOf(s: SuspectView, reason: string): CorrectionRequest {
-  return { cause: s.cause, words: s.suggests ? `${s.words}: ${s.suggests}` : s.words, changes: s.changes, reason };
+  return {
+    cause: s.cause,
+    words: s.suggests && s.quantity !== 'angle' ? `${s.words}: ${s.suggests}` : s.words,
+    changes: s.changes,
+    reason,
+  };
 }

@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\LevelCsv;
+
+use Mensura\Exchange\Delimited\DelimitedTable;
+use Mensura\Fault\UnusableInput;
+use Mensura\Levelling\Pattern;
+use Mensura\Levelling\Sight;
+
+/**
+ * Levelled runs as delimited records, as digital levels write them out: a row per reading, columns run, kind, point,
+ * reading and distance in metres (docs/formats.md). The pattern of a run is told by its first setup.
+ */
+final class LevelCsv
+{
+    private const HEADINGS = [
+        'run' => ['run', 'line', 'zug', 'linie', 'ligne'],
+        'kind' => ['kind', 'sight', 'type', 'art', 'visee'],
+        'point' => ['point', 'pointid', 'name', 'punkt', 'station', 'id'],
+        'reading' => ['reading', 'staff', 'ablesung', 'lecture', 'rod'],
+        'distance' => ['distance', 'length', 'dist', 'strecke', 'zielweite', 'hd'],
+    ];
+
+    private const KINDS = [
+        Sight::BACK => ['back', 'backsight', 'b', 'bs', 'r', 'ruck', 'rueck'],
+        Sight::FORE => ['fore', 'foresight', 'f', 'fs', 'v', 'vor'],
+        Sight::INTERMEDIATE => ['intermediate', 'intermediatesight', 'i', 'is', 'side', 'z', 'zwischen'],
+    ];
+
+    /**
+     * @return list<array{name: string, pattern: string, rows: list<array{kind: string, point: string, reading: float, distance: ?float}>}>
+     *
+     * @throws UnusableInput naming the line
+     */
+    public static function read(string $bytes): array
+    {
+        $table = DelimitedTable::parse($bytes);
+        $columns = self::columns($table);
+        $runs = [];
+        foreach ($table->rows as $k => $cells) {
+            $where = 'line '.$table->lines[$k];
+            $cell = static fn (string $name): string => isset($columns[$name]) ? trim($cells[$columns[$name]] ?? '') : '';
+            $run = '' === $cell('run') ? '1' : $cell('run');
+            $point = $cell('point');
+            if ('' === $point) {
+                throw new UnusableInput($where, 'the reading has no point');
+            }
+            $runs["r$run"] ??= ['name' => $run, 'pattern' => Pattern::BackFore->value, 'rows' => []];
+            $runs["r$run"]['rows'][] = [
+                'kind' => self::kind($cell('kind'), $where), 'point' => $point,
+                'reading' => self::number($cell('reading'), $where, 'reading') ?? throw new UnusableInput($where, 'there is no reading'),
+                'distance' => self::number($cell('distance'), $where, 'distance'),
+            ];
+        }
+        foreach ($runs as $key => $run) {
+            $runs[$key]['pattern'] = self::pattern($run['rows'])->value;
+        }
+
+        return array_values($runs);
+    }
+
+    /** @return array<string, int> */
+    private static function columns(DelimitedTable $table): array
+    {
+        $columns = [];
+        if ($table->hasHeader) {
+            foreach ($table->header as $i => $heading) {
+                $word = strtolower((string) preg_replace('/\[.*?\]|\(.*?\)|[^a-zA-Z]/', '', $heading));
+                foreach (self::HEADINGS as $name => $words) {
+                    if (\in_array($word, $words, true) && !isset($columns[$name])) {
+                        $columns[$name] = $i;
+                    }
+                }
+            }
+        } else {
+            $columns = 5 <= \count($table->header) ? ['run' => 0, 'kind' => 1, 'point' => 2, 'reading' => 3, 'distance' => 4]
+                : ['kind' => 0, 'point' => 1, 'reading' => 2, 'distance' => 3];
+        }
+        foreach (['kind', 'point', 'reading'] as $name) {
+            if (!isset($columns[$name])) {
+                throw new UnusableInput('line 1', \sprintf(
+                    'no column is headed "%s"; levelled runs have the columns run, kind (back, fore or intermediate), point, reading [m] and distance [m]',
+                    $name,
+                ));
+            }
+        }
+
+        return $columns;
+    }
+
+    /** @return Sight::BACK|Sight::FORE|Sight::INTERMEDIATE */
+    private static function kind(string $word, string $where): string
+    {
+        $plain = strtolower((string) preg_replace('/[^a-zA-Z]/', '', $word));
+        foreach (self::KINDS as $kind => $words) {
+            if (\in_array($plain, $words, true)) {
+                return $kind;
+            }
+        }
+        throw new UnusableInput($where, \sprintf('"%s" is no kind of sight; write back, fore or intermediate', mb_substr($word, 0, 20)));
+    }
+
+    private static function number(string $cell, string $where, string $what): ?float
+    {
+        if ('' === $cell) {
+            return null;
+        }
+        $plain = strtr($cell, ',', '.');
+        if (!is_numeric($plain) || !is_finite((float) $plain)) {
+            throw new UnusableInput($where, \sprintf('the %s "%s" is not a number', $what, mb_substr($cell, 0, 20)));
+        }
+
+        return (float) $plain;
+    }
+
+    /** @param list<array{kind: string, point: string, reading: float, distance: ?float}> $rows */
+    private static function pattern(array $rows): Pattern
+    {
+        $letters = '';
+        foreach ($rows as $row) {
+            $letters .= ['back' => 'B', 'fore' => 'F'][$row['kind']] ?? '';
+        }
+        foreach ([Pattern::BackForeForeBack, Pattern::BackBackForeFore] as $pattern) {
+            if (str_starts_with($letters, $pattern->value)) {
+                return $pattern;
+            }
+        }
+
+        return Pattern::BackFore;
+    }
+}
