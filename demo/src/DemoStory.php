@@ -8,7 +8,10 @@ use App\Export\Exporter;
 use App\Ledger\Ledger;
 use App\Network\Adjuster;
 use App\Network\Chosen;
+use App\Network\Level\LevelOperations;
 use App\Network\NetworkOperations;
+use App\Network\Request\LevelRunRequest;
+use App\Network\Request\LevelSettingsRequest;
 use App\Project\Project;
 use App\Reference\Keep;
 use App\Reference\ReferenceOperations;
@@ -31,6 +34,7 @@ final class DemoStory
         private readonly PointRepository $points,
         private readonly ObservationRepository $observations,
         private readonly NetworkOperations $network,
+        private readonly LevelOperations $levels,
         private readonly ReferenceOperations $reference,
         private readonly TerrainOperations $terrain,
         private readonly Ledger $ledger,
@@ -53,6 +57,7 @@ final class DemoStory
             $this->adjuster->run($project, $author);
         }
         $this->ledger->carryOut($project, $author, $this->network->accept());
+        $this->levels($project, $author);
         $this->ledger->carryOut($project, $author, $this->siteGrid($project, $marks));
         $surface = $this->pit($project);
         $this->ledger->carryOut($project, $author, $surface);
@@ -61,6 +66,20 @@ final class DemoStory
         $this->exporter->export($project, $author, 'csv', []);
         $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
         $this->exporter->export($project, $author, 'pdf', []);
+    }
+
+    /** The levelling book: one of its lines does not close, and is left to be found. */
+    private function levels(Project $project, string $author): void
+    {
+        $benchmarks = [];
+        foreach (TruthModel::BENCHMARKS as $id => $h) {
+            $benchmarks[] = ['id' => $id, 'h' => $h];
+        }
+        $settings = new LevelSettingsRequest(0.012, 'km', 'length', false, 0.13, 0.0015, 0.0, 0.0, 20.0, 20.0, $benchmarks);
+        $this->ledger->carryOut($project, $author, $this->levels->settings($settings, null));
+        foreach ((new Generator(new TruthModel()))->levels() as $run) {
+            $this->ledger->carryOut($project, $author, $this->levels->keep(new LevelRunRequest($run['name'], 'BF', $run['rows']), null));
+        }
     }
 
     /** The localization of the site grid over the marks known on both sides, the wrong one among them. */

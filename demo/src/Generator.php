@@ -61,6 +61,48 @@ final class Generator
         return ['marks' => implode("\n", $marks)."\n", 'pegs' => implode("\n", $pegs)."\n"];
     }
 
+    /**
+     * The levelling along the dam: two runs from benchmark to benchmark, read back and fore. Apart from the field files, as
+     * the site grid is.
+     *
+     * @return list<array{name: string, rows: list<array{kind: string, point: string, reading: float, distance: float}>}>
+     */
+    public function levels(): array
+    {
+        $runs = [];
+        $blunder = TruthModel::LEVEL_BLUNDER;
+        foreach (TruthModel::LEVELLED as $name => $marks) {
+            $points = $heights = [];
+            foreach ($marks as $k => $mark) {
+                if ($k > 0) {
+                    // Two turning points between marks, on the ground between them.
+                    for ($t = 1; $t <= 2; ++$t) {
+                        $points[] = \sprintf('%s.%d', $name, \count($points));
+                        $heights[] = TruthModel::levelHeight($marks[$k - 1]) + $t / 3 * (TruthModel::levelHeight($mark) - TruthModel::levelHeight($marks[$k - 1]))
+                            + 0.3 * $this->normal();
+                    }
+                }
+                $points[] = $mark;
+                $heights[] = TruthModel::levelHeight($mark);
+            }
+            $rows = [];
+            for ($k = 0; $k + 1 < \count($points); ++$k) {
+                $length = 22.0 + 14.0 * $this->uniform();
+                $horizon = max($heights[$k], $heights[$k + 1]) + 0.4 + 0.9 * $this->uniform();
+                foreach (['back' => $k, 'fore' => $k + 1] as $kind => $at) {
+                    $reading = round($horizon - $heights[$at] + 0.0004 * $this->normal(), 4);
+                    if ($name === $blunder['run'] && 'fore' === $kind && $blunder['setup'] - 1 === $k) {
+                        $reading = round($reading + $blunder['metres'], 4);
+                    }
+                    $rows[] = ['kind' => $kind, 'point' => $points[$at], 'reading' => $reading, 'distance' => round($length + 1.5 * $this->normal(), 1)];
+                }
+            }
+            $runs[] = ['name' => $name, 'rows' => $rows];
+        }
+
+        return $runs;
+    }
+
     private function normal(): float
     {
         if (null !== $this->spare) {

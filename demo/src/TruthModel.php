@@ -51,6 +51,17 @@ final class TruthModel
         'vector' => ['from' => 'KT01', 'to' => 'KT08', 'metres' => 0.045, 'why' => 'antenna height read wrong by 45 mm'],
     ];
 
+    /** Levelled lines, mark after mark; the benchmarks are bolts in rock. */
+    public const LEVELLED = [
+        'dam' => ['BOLT1', 'KT03', 'KT11', 'KT05', 'BOLT2'],
+        'west' => ['BOLT2', 'KT10', 'KT02', 'KT12', 'BOLT1'],
+    ];
+
+    public const BENCHMARKS = ['BOLT1' => 231.4120, 'BOLT2' => 233.9055];
+
+    /** A staff reading with two digits exchanged. */
+    public const LEVEL_BLUNDER = ['run' => 'west', 'setup' => 5, 'metres' => 0.0270, 'why' => 'two digits of a fore reading exchanged'];
+
     /** The site grid of the works: clockwise rotation and scale from site to grid about its origin, and its height zero. */
     public const SITE = [
         'rotation' => 21.43, 'scale' => 0.999565, 'e' => 1000.0, 'n' => 5000.0, 'originE' => 493350.0,
@@ -90,6 +101,11 @@ final class TruthModel
             $this->frame, array_values(array_column(self::MARKS, 0)), array_values(array_column(self::MARKS, 1)),
             array_values(array_column(self::MARKS, 2)),
         );
+    }
+
+    public static function levelHeight(string $mark): float
+    {
+        return self::BENCHMARKS[$mark] ?? self::MARKS[$mark][2];
     }
 
     public function sight(string $from, string $to, float $hi, float $ht): Sight

@@ -31,6 +31,9 @@ export function observationRow(over: Partial<RowView> = {}): RowView {
     recordedHi: null,
     recordedHt: null,
     recordedTo: null,
+    face: null,
+    round: null,
+    observedAt: null,
     ...over,
   };
 }

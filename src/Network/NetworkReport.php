@@ -129,7 +129,8 @@ final class NetworkReport
             $s['flagged'] ?? false, ($o->used & (Observation::COMPONENTS[$component] ?? 1)) > 0, $o->reason, $o->asideBy,
             null === $o->asideAt ? null : strtr($o->asideAt, ' ', 'T').'Z', $o->fileId, $o->file, $o->line, $o->hi, $o->ht,
             self::recorded($o, ['' => 'v1', 'dx' => 'v1', 'dy' => 'v2', 'dz' => 'v3'][$component]), self::recorded($o, 'hi'),
-            self::recorded($o, 'ht'), isset($o->recorded['to']) ? (string) $o->recorded['to'] : null,
+            self::recorded($o, 'ht'), isset($o->recorded['to']) ? (string) $o->recorded['to'] : null, $o->face, $o->round,
+            null === $o->observedAt ? null : strtr($o->observedAt, ' ', 'T').'Z',
         );
     }
 

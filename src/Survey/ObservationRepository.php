@@ -24,7 +24,7 @@ final class ObservationRepository extends ServiceEntityRepository
     private const FLOATS = ['v1', 'v2', 'v3', 'hi', 'ht', 'length'];
     private const VERSIONED = 'kind, set_name, from_name, to_name, v1, v2, v3, sd, hi, ht, covariance, used';
     private const ROW = 'o.id, o.kind, o.set_name, o.from_name, o.to_name, o.v1, o.v2, o.v3, o.sd, o.hi, o.ht, o.covariance, o.back_name, '
-        .'o.used, o.reason, o.aside_by, o.aside_at, o.file_id, f.name AS file, o.line';
+        .'o.used, o.reason, o.aside_by, o.aside_at, o.file_id, f.name AS file, o.line, o.face, o.round, o.observed_at, o.length';
     private const IDS_AT_ONCE = 500;
 
     public function __construct(ManagerRegistry $registry, private readonly CorrectionRepository $corrections)

@@ -32,6 +32,10 @@ final readonly class ObservationRow
         public ?int $fileId,
         public ?string $file,
         public ?int $line,
+        public ?int $face,
+        public ?int $round,
+        public ?string $observedAt,
+        public ?float $length,
         public array $recorded = [],
     ) {
     }

@@ -40,6 +40,19 @@ try {
         $office->see('moves with the correction');
         $shoot('suspects');
     }
+    if ($wants('levels')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->press('Levels');
+        $office->see('sum of backs');
+        $shoot('levels');
+        $office->press('Results', 'label, span');
+        $office->see('To the network');
+        $shoot('levels-results');
+        $office->press('Benchmarks', 'label, span');
+        $office->see('repeats within');
+        $shoot('levels-settings');
+    }
     if ($wants('stations')) {
         $office->go('/p/1/network');
         $office->see('Adjustment 3');

@@ -108,6 +108,20 @@ final class LevelsTest extends ApiTestCase
         self::assertStringContainsString('line 2', json_encode($answer, \JSON_THROW_ON_ERROR));
     }
 
+    public function testReportAndBookAreHandedOver(): void
+    {
+        $this->benchmarks();
+        $this->keep('north', [['back', 'BM1', 1.5, 20.0], ['fore', 'T1', 1.2, 20.0], ['back', 'T1', 0.9, 30.0], ['fore', 'BM2', 0.73, 30.0]]);
+        foreach (['levels-csv', 'levels-pdf'] as $kind) {
+            $this->job('/handover', ['kind' => $kind, 'surfaces' => []]);
+            $export = array_column($this->get('/handover')['exports'], null, 'kind')[$kind];
+            self::assertTrue($export['holds'], $kind.json_encode($export, \JSON_THROW_ON_ERROR));
+        }
+        $this->keep('south', [['back', 'BM2', 1.5, null]]);
+        $stale = array_column($this->get('/handover')['exports'], 'stale', 'kind');
+        self::assertNotSame([], $stale['levels-csv'], 'A run that was written since makes the report stale.');
+    }
+
     private function benchmarks(): void
     {
         $settings = ['k' => 0.012, 'per' => 'km', 'distribute' => 'length', 'repeatLimit' => 0.0015] + self::LEAVE;

@@ -567,6 +567,9 @@ export interface RowView {
   recordedHi: number | null;
   recordedHt: number | null;
   recordedTo: string | null;
+  face: number | null;
+  round: number | null;
+  observedAt: string | null;
 }
 
 /** One run of the adjustment. */

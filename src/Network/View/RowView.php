@@ -39,6 +39,9 @@ final readonly class RowView
         public ?float $recordedHi,
         public ?float $recordedHt,
         public ?string $recordedTo,
+        public ?int $face,
+        public ?int $round,
+        public ?string $observedAt,
     ) {
     }
 }

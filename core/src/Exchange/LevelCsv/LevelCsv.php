@@ -61,6 +61,33 @@ final class LevelCsv
         return array_values($runs);
     }
 
+    /**
+     * Writes runs as they are read, with the running height of each point beside (RFC 4180, UTF-8).
+     *
+     * @param iterable<array{run: string, kind: string, point: string, reading: float, distance: ?float, height: ?float}> $rows
+     */
+    public static function write(iterable $rows, string $remark, string $path): void
+    {
+        $stream = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
+        foreach (explode("\n", $remark) as $line) {
+            fwrite($stream, '# '.$line."\r\n");
+        }
+        fputcsv($stream, ['run', 'kind', 'point', 'reading [m]', 'distance [m]', 'height [m]'], ',', '"', '', "\r\n");
+        foreach ($rows as $r) {
+            fputcsv($stream, [
+                self::safe($r['run']), $r['kind'], self::safe($r['point']), \sprintf('%.5F', $r['reading']),
+                null === $r['distance'] ? '' : \sprintf('%.3F', $r['distance']), null === $r['height'] ? '' : \sprintf('%.5F', $r['height']),
+            ], ',', '"', '', "\r\n");
+        }
+        fclose($stream);
+    }
+
+    /** A cell that a spreadsheet would run as a formula is written as text. */
+    private static function safe(string $cell): string
+    {
+        return 1 === preg_match('/^[=+\-@\t\r]/', $cell) && !is_numeric($cell) ? "'".$cell : $cell;
+    }
+
     /** @return array<string, int> */
     private static function columns(DelimitedTable $table): array
     {

@@ -20,6 +20,7 @@ import ControlSheet from './ControlSheet.vue';
 import FailureNotice from './FailureNotice.vue';
 import NetworkHead from './NetworkHead.vue';
 import { lineKey, networkScene } from './networkScene';
+import LevelSheet from './levels/LevelSheet.vue';
 import ObservationSheet from './ObservationSheet.vue';
 import ObservationSlip from './ObservationSlip.vue';
 import RunSheet from './RunSheet.vue';
@@ -30,13 +31,14 @@ import SetupSheet from './SetupSheet.vue';
 const project = useProject();
 const route = useRoute();
 const network = shallowRef<NetworkView | null>(null);
-const tab = ref<'observations' | 'suspects' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
+const tab = ref<'observations' | 'suspects' | 'levels' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
 const tabs = computed(
   () =>
     [
       ['observations', 'Observations'],
       ['suspects', suspects.value ? `Suspects ${suspects.value.suspects.length}` : 'Suspects'],
       ['stations', 'Stations'],
+      ['levels', 'Levels'],
       ['control', 'Control'],
       ['setups', 'Setups'],
       ['runs', `Runs ${network.value?.runs.length ?? 0}`],
@@ -210,15 +212,16 @@ watch(() => project.version, load);
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <EmptyPage v-if="network && rows.length === 0" title="No observations yet">
+        <EmptyPage v-if="network && rows.length === 0 && tab !== 'levels'" title="No observations yet">
           <p>
             The network is made of directions, zenith angles, distances and vectors. Bring in a control list and a total-station or vector
             file.
           </p>
           <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
+          <ElButton data-test="write-levels" @click="tab = 'levels'">Write levels by hand</ElButton>
         </EmptyPage>
         <template v-else-if="network">
-          <NetworkHead :network="network" :run="run" @adjust="adjust" />
+          <NetworkHead v-if="tab !== 'levels'" :network="network" :run="run" @adjust="adjust" />
           <FailureNotice v-if="failure" :job="failure" :network="network" @adjust="adjust" @close="seenFailure = failure.id" />
           <LineageList v-if="run && tab === 'runs'" place="network" />
           <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network">
@@ -227,6 +230,7 @@ watch(() => project.version, load);
             </ElTooltip>
           </PageTabs>
           <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select" />
+          <LevelSheet v-else-if="tab === 'levels'" />
           <SuspectSheet
             v-else-if="tab === 'suspects'"
             :found="suspects"
@@ -267,7 +271,9 @@ watch(() => project.version, load);
             v-else-if="chosen.length > 0 && (tab === 'observations' || tab === 'setups')"
             v-model:reason="reason"
             :chosen="chosen"
+            :rows="rows"
             :run="run"
+            @widen="select"
             @toggle="toggleUse"
           />
         </template>

@@ -6,10 +6,11 @@ import Slip from '../../frame/Slip.vue';
 import { isAngular, length, observed, residual, small, smallAngle, smallUnit, when } from '../../format/units';
 import { useProject } from '../../state/project';
 import { atName } from './columns';
+import { wider } from './wider';
 
 /** What is known of the chosen values, and the setting aside of them. */
-const props = defineProps<{ chosen: RowView[]; run: RunView | null }>();
-const emit = defineEmits<{ toggle: [] }>();
+const props = defineProps<{ chosen: RowView[]; rows: RowView[]; run: RunView | null }>();
+const emit = defineEmits<{ toggle: []; widen: [keys: string[]] }>();
 const reason = defineModel<string>('reason', { required: true });
 const project = useProject();
 const units = computed(() => project.units);
@@ -23,6 +24,7 @@ const recorded = computed(() => {
     ...(r.recordedTo === null ? [] : [`target ${r.recordedTo}`]),
   ];
 });
+const more = computed(() => (props.chosen.length === 1 ? wider(first.value, props.rows) : []));
 const source = ref<SourceLine[]>([]);
 watch(
   () => props.chosen,
@@ -68,6 +70,14 @@ async function showSource() {
       />
       <ElButton type="primary" data-test="toggle-use" :disabled="!project.mayChange" @click="emit('toggle')">
         {{ first.used ? 'Set aside and compare' : 'Bring back and compare' }}</ElButton><kbd>x</kbd>
+      <ElDropdown v-if="more.length > 0" trigger="click" @command="(keys: string[]) => emit('widen', keys)">
+        <ElButton data-test="widen">More with it</ElButton>
+        <template #dropdown
+          ><ElDropdownMenu
+            ><ElDropdownItem v-for="w in more" :key="w.text" :command="w.keys">{{ w.text }}</ElDropdownItem></ElDropdownMenu
+          ></template
+        >
+      </ElDropdown>
       <ElButton v-if="first.fileId" data-test="source" @click="showSource">Show at source</ElButton>
       <span class="spacer" />
       <span class="quiet nowrap">{{ run ? `rests on run ${run.run}` : '' }}</span>
