@@ -17,7 +17,8 @@ final class Version20261128200000 extends AbstractMigration
     public function up(Schema $schema): void
     {
         $this->addSql(
-            'CREATE TABLE correction (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, cause VARCHAR(40) NOT NULL, words VARCHAR(300) NOT NULL, '
+            'CREATE TABLE correction (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, cause VARCHAR(40) NOT NULL, words '
+                .'VARCHAR(300) NOT NULL, '
             .'reason VARCHAR(400) NOT NULL, author VARCHAR(160) NOT NULL, created_at DATETIME NOT NULL, changes CLOB NOT NULL, '
             .'project_id INTEGER NOT NULL, FOREIGN KEY (project_id) REFERENCES project (id) ON DELETE CASCADE)',
         );

@@ -78,7 +78,8 @@ final class Generator
                     // Two turning points between marks, on the ground between them.
                     for ($t = 1; $t <= 2; ++$t) {
                         $points[] = \sprintf('%s.%d', $name, \count($points));
-                        $heights[] = TruthModel::levelHeight($marks[$k - 1]) + $t / 3 * (TruthModel::levelHeight($mark) - TruthModel::levelHeight($marks[$k - 1]))
+                        $heights[] = TruthModel::levelHeight($marks[$k - 1])
+                            + $t / 3 * (TruthModel::levelHeight($mark) - TruthModel::levelHeight($marks[$k - 1]))
                             + 0.3 * $this->normal();
                     }
                 }
@@ -94,7 +95,10 @@ final class Generator
                     if ($name === $blunder['run'] && 'fore' === $kind && $blunder['setup'] - 1 === $k) {
                         $reading = round($reading + $blunder['metres'], 4);
                     }
-                    $rows[] = ['kind' => $kind, 'point' => $points[$at], 'reading' => $reading, 'distance' => round($length + 1.5 * $this->normal(), 1)];
+                    $rows[] = [
+                        'kind' => $kind, 'point' => $points[$at], 'reading' => $reading,
+                        'distance' => round($length + 1.5 * $this->normal(), 1),
+                    ];
                 }
             }
             $runs[] = ['name' => $name, 'rows' => $rows];

@@ -24,8 +24,11 @@ use Symfony\Component\Routing\Attribute\Route;
 #[Route(Id::PROJECT)]
 final class LevelController
 {
-    public function __construct(private readonly LevelOperations $operations, private readonly LevelDesk $levels, private readonly Desk $desk)
-    {
+    public function __construct(
+        private readonly LevelOperations $operations,
+        private readonly LevelDesk $levels,
+        private readonly Desk $desk,
+    ) {
     }
 
     #[Route('/levels', methods: 'GET')]

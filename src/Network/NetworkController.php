@@ -69,8 +69,15 @@ final class NetworkController
     }
 
     #[Route('/network/use', methods: 'POST')]
-    public function setUse(#[Changes] Project $project, #[MapRequestPayload] SetUseRequest $request): JsonResponse
-    {
+    public function setUse(
+        #[Changes] Project $project,
+        #[MapRequestPayload] SetUseRequest $request,
+        StillDetermined $determined,
+    ): JsonResponse {
+        if ($request->aside) {
+            $determined->without($project, Chosen::of($request->rows));
+        }
+
         return new JsonResponse($this->desk->carryOut($project, $this->operations->setUse($request)));
     }
 

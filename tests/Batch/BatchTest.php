@@ -186,7 +186,10 @@ final class BatchTest extends TestCase
             self::assertContains($first['cause'], ['distance', 'digits']);
             self::assertEqualsWithDelta(-0.3, $first['estimate'], 0.03);
         }
-        self::assertCount(3, json_decode($this->run_('adjust', $file, '--suspects', '3')->getOutput(), true, 32, \JSON_THROW_ON_ERROR)['suspects']);
+        self::assertCount(
+            3,
+            json_decode($this->run_('adjust', $file, '--suspects', '3')->getOutput(), true, 32, \JSON_THROW_ON_ERROR)['suspects'],
+        );
         foreach ([['--suspects', '0'], ['--suspects', '-2'], ['--suspects', '--preanalysis']] as $arguments) {
             self::assertSame(2, $this->run_('adjust', $file, ...$arguments)->getExitCode());
         }

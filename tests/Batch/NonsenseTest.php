@@ -49,10 +49,14 @@ final class NonsenseTest extends TestCase
             $sights[] = ['kind' => 'fore', 'point' => \chr(\ord($point) + 1), 'reading' => 1.1, 'distance' => 21.0];
         }
         yield 'level' => ['level', [
-            'format' => 'mensura-level/1', 'settings' => ['allowable' => ['k' => 0.004, 'per' => 'km'], 'distribute' => 'length', 'curvature' => true,
+            'format' => 'mensura-level/1',
+            'settings' => ['allowable' => ['k' => 0.004, 'per' => 'km'], 'distribute' => 'length', 'curvature' => true,
                 'staff' => ['scalePpm' => 3, 'expansion' => 1e-6, 'temperature' => 10, 'referenceTemperature' => 20]],
             'benchmarks' => [['id' => 'A', 'h' => 100.0], ['id' => 'C', 'h' => 101.0]],
-            'runs' => [['id' => '1', 'pattern' => 'BF', 'rows' => $sights], ['id' => '2', 'pattern' => 'BF', 'rows' => \array_slice($sights, 4)]],
+            'runs' => [
+                ['id' => '1', 'pattern' => 'BF', 'rows' => $sights],
+                ['id' => '2', 'pattern' => 'BF', 'rows' => \array_slice($sights, 4)],
+            ],
         ]];
     }
 

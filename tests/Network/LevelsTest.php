@@ -9,14 +9,20 @@ use App\Tests\ApiTestCase;
 /** The levelling book: written, worked out as it goes, kept, and handed to the network. */
 final class LevelsTest extends ApiTestCase
 {
-    private const LEAVE = ['scalePpm' => 0, 'expansion' => 0, 'temperature' => 20, 'referenceTemperature' => 20, 'refraction' => 0.13, 'curvature' => false];
+    private const LEAVE = [
+        'scalePpm' => 0, 'expansion' => 0, 'temperature' => 20, 'referenceTemperature' => 20, 'refraction' => 0.13,
+        'curvature' => false,
+    ];
 
     public function testARunIsWorkedOutAsItIsWritten(): void
     {
         $this->benchmarks();
         $draft = $this->draft([['back', 'BM1', 1.5, 20.0]]);
         self::assertEqualsWithDelta(101.5, $draft['rows'][0]['horizon'], 1e-12);
-        $draft = $this->draft([['back', 'BM1', 1.5, 20.0], ['intermediate', 'P1', 0.7, null], ['fore', 'T1', 1.2, 21.0], ['back', 'T1', 0.9, 25.0], ['fore', 'BM2', 0.701, null]]);
+        $draft = $this->draft([
+            ['back', 'BM1', 1.5, 20.0], ['intermediate', 'P1', 0.7, null], ['fore', 'T1', 1.2, 21.0],
+            ['back', 'T1', 0.9, 25.0], ['fore', 'BM2', 0.701, null],
+        ]);
         self::assertEqualsWithDelta(100.8, $draft['rows'][1]['h'], 1e-12);
         self::assertEqualsWithDelta(100.3, $draft['rows'][2]['h'], 1e-12);
         self::assertEqualsWithDelta(-1.0, $draft['rows'][2]['unbalance'], 1e-12);
@@ -24,9 +30,20 @@ final class LevelsTest extends ApiTestCase
         self::assertEqualsWithDelta(2.4 - 1.901, $draft['backs'] - $draft['fores'], 1e-12);
         self::assertNull($draft['length']);
         // What is not right is said where it stands, and the rest goes on.
-        $draft = $this->draft([['back', 'BM1', 1.5, 20.0], ['fore', 'T1', null, null], ['back', 'T2', 1.0, null], ['back', 'T2', 1.0, null]]);
-        self::assertSame([null, 'no reading', 'the setup before ended on T1; is a setup missing?', 'a fore sight is due here; insert the one that is missing, or delete this'], array_column($draft['rows'], 'fault'));
-        $draft = $this->draft([['back', 'BM1', 1.5, null], ['fore', 'T1', 1.2, null], ['fore', 'T1', 1.203, null], ['back', 'BM1', 1.5, null]], 'BFFB');
+        $draft = $this->draft([
+            ['back', 'BM1', 1.5, 20.0], ['fore', 'T1', null, null], ['back', 'T2', 1.0, null],
+            ['back', 'T2', 1.0, null],
+        ]);
+        self::assertSame([
+            null,
+            'no reading',
+            'the setup before ended on T1; is a setup missing?',
+            'a fore sight is due here; insert the one that is missing, or delete this',
+        ], array_column($draft['rows'], 'fault'));
+        $draft = $this->draft(
+            [['back', 'BM1', 1.5, null], ['fore', 'T1', 1.2, null], ['fore', 'T1', 1.203, null], ['back', 'BM1', 1.5, null]],
+            'BFFB',
+        );
         self::assertTrue($draft['rows'][3]['isBeyond']);
         self::assertEqualsWithDelta(-0.003, $draft['rows'][3]['repeat'], 1e-12);
     }
@@ -34,7 +51,10 @@ final class LevelsTest extends ApiTestCase
     public function testKeptWorkedOutAndUndone(): void
     {
         $this->benchmarks();
-        $seq = $this->keep('north', [['back', 'BM1', 1.5, 20.0], ['fore', 'T1', 1.2, 20.0], ['back', 'T1', 0.9, 30.0], ['fore', 'BM2', 0.704, 30.0]])['seq'];
+        $seq = $this->keep(
+            'north',
+            [['back', 'BM1', 1.5, 20.0], ['fore', 'T1', 1.2, 20.0], ['back', 'T1', 0.9, 30.0], ['fore', 'BM2', 0.704, 30.0]],
+        )['seq'];
         $book = $this->get('/levels');
         self::assertNull($book['fault']);
         self::assertEqualsWithDelta(-0.004, $book['sections'][0]['misclosure'], 1e-12);
@@ -100,7 +120,10 @@ final class LevelsTest extends ApiTestCase
 
     public function testAFileOfADigitalLevelIsRead(): void
     {
-        $runs = $this->post('/levels/read', ['text' => "run;sight;point;reading [m];distance [m]\nA;BS;BM1;1.2345;20.10\nA;FS;T1;1,1111;20,20\nB;back;T1;0.5;\nB;is;P;0.4;\nB;fore;T2;0.6;\n"]);
+        $runs = $this->post('/levels/read', [
+            'text' => 'run;sight;point;reading [m];distance '
+                ."[m]\nA;BS;BM1;1.2345;20.10\nA;FS;T1;1,1111;20,20\nB;back;T1;0.5;\nB;is;P;0.4;\nB;fore;T2;0.6;\n",
+        ]);
         self::assertSame(['A', 'B'], array_column($runs, 'name'));
         self::assertSame(['kind' => 'fore', 'point' => 'T1', 'reading' => 1.1111, 'distance' => 20.2], $runs[0]['rows'][1]);
         self::assertSame('intermediate', $runs[1]['rows'][1]['kind']);
@@ -111,7 +134,10 @@ final class LevelsTest extends ApiTestCase
     public function testReportAndBookAreHandedOver(): void
     {
         $this->benchmarks();
-        $this->keep('north', [['back', 'BM1', 1.5, 20.0], ['fore', 'T1', 1.2, 20.0], ['back', 'T1', 0.9, 30.0], ['fore', 'BM2', 0.73, 30.0]]);
+        $this->keep(
+            'north',
+            [['back', 'BM1', 1.5, 20.0], ['fore', 'T1', 1.2, 20.0], ['back', 'T1', 0.9, 30.0], ['fore', 'BM2', 0.73, 30.0]],
+        );
         foreach (['levels-csv', 'levels-pdf'] as $kind) {
             $this->job('/handover', ['kind' => $kind, 'surfaces' => []]);
             $export = array_column($this->get('/handover')['exports'], null, 'kind')[$kind];
@@ -125,7 +151,12 @@ final class LevelsTest extends ApiTestCase
     private function benchmarks(): void
     {
         $settings = ['k' => 0.012, 'per' => 'km', 'distribute' => 'length', 'repeatLimit' => 0.0015] + self::LEAVE;
-        $this->call('PUT', '/levels/settings', $settings + ['benchmarks' => [['id' => 'BM1', 'h' => 100.0], ['id' => 'BM2', 'h' => 100.5]]], 200);
+        $this->call(
+            'PUT',
+            '/levels/settings',
+            $settings + ['benchmarks' => [['id' => 'BM1', 'h' => 100.0], ['id' => 'BM2', 'h' => 100.5]]],
+            200,
+        );
     }
 
     /**

@@ -77,6 +77,24 @@ final class NetworkTest extends ApiTestCase
         self::assertStringContainsString('The excess sits in the zenith angles of KT10/1', $run['sentences'][1]);
     }
 
+    public function testSettingAsideWhatAStationHangsOnIsRefusedByName(): void
+    {
+        $this->acceptDemoFiles();
+        $rows = array_values(array_filter(
+            $this->get('/network')['rows'], static fn (array $r): bool => 'KT12' === $r['to'] || 'KT12' === $r['at'],
+        ));
+        self::assertNotSame([], $rows);
+        $answer = $this->post('/network/use', [
+            'rows' => array_map(static fn (array $r): array => ['id' => $r['id'], 'component' => $r['component']], $rows), 'aside' => true,
+        ], 422);
+        self::assertMatchesRegularExpression('/not determined any more: KT12/', json_encode($answer, \JSON_THROW_ON_ERROR));
+        self::assertSame(
+            [],
+            array_filter($this->get('/network')['rows'], static fn (array $r): bool => !$r['used']),
+            'Nothing is set aside.',
+        );
+    }
+
     public function testRowsCarryTheirSource(): void
     {
         $this->acceptDemoFiles();

@@ -25,10 +25,14 @@ final class SuspectsTest extends ApiTestCase
         self::assertNotSame([], $height['changes']);
         self::assertGreaterThan(3.29, abs($height['rows'][0]['before']));
         self::assertLessThan(3.29, abs($height['rows'][0]['after']));
-        self::assertSame(array_column($before['rows'], 'observed'), array_column($this->get('/network')['rows'], 'observed'), 'Looking changes nothing.');
+        self::assertSame(
+            array_column($before['rows'], 'observed'), array_column($this->get('/network')['rows'], 'observed'),
+            'Looking changes nothing.',
+        );
 
         $this->post('/network/corrections', [
-            'cause' => $height['cause'], 'words' => $height['words'], 'changes' => $height['changes'], 'reason' => 'rod read a stop too low',
+            'cause' => $height['cause'], 'words' => $height['words'], 'changes' => $height['changes'],
+            'reason' => 'rod read a stop too low',
         ]);
         $network = $this->get('/network');
         self::assertNotSame([], $network['stale']);

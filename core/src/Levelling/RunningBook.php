@@ -105,7 +105,8 @@ final class RunningBook
                     $misclosure = isset($known["p$forePoint"]) ? $foreHeight - $known["p$forePoint"] : null;
                 }
                 $unbalance = [] === $lengths['back'] || [] === $lengths['fore'] || null === $unbalance ? null
-                    : $unbalance + array_sum($lengths['back']) / \count($lengths['back']) - array_sum($lengths['fore']) / \count($lengths['fore']);
+                    : $unbalance + array_sum($lengths['back']) / \count($lengths['back'])
+                        - array_sum($lengths['fore']) / \count($lengths['fore']);
             }
             $out[] = new RunningRow(
                 $setup, $isFirst ? $horizon : null, $height, $repeat,

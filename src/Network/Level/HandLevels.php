@@ -39,7 +39,10 @@ final class HandLevels implements Operation
 
     public function title(): string
     {
-        return \sprintf('Handed %d levelled differences to the network, %s, %s', $this->count, 'raw' === $this->request->as ? 'as measured' : 'adjusted', $this->sd);
+        return \sprintf(
+            'Handed %d levelled differences to the network, %s, %s', $this->count,
+            'raw' === $this->request->as ? 'as measured' : 'adjusted', $this->sd,
+        );
     }
 
     public function detail(): array
@@ -60,7 +63,10 @@ final class HandLevels implements Operation
         foreach ($book->network as $line) {
             $sd = $this->standardDeviation($line, $perKm, $perSetup);
             $value = 'raw' === $this->request->as ? $line['value'] : $heights['p'.$line['to']] - $heights['p'.$line['from']];
-            $o = new Observation($project, 'height-difference', mb_substr(self::SET.$line['run'], 0, 60), $line['from'], $line['to'], $value);
+            $o = new Observation(
+                $project, 'height-difference', mb_substr(self::SET.$line['run'], 0, 60), $line['from'], $line['to'],
+                $value,
+            );
             $o->sd = $sd;
             $o->length = $line['length'];
             $this->observations->add($o);
@@ -78,7 +84,10 @@ final class HandLevels implements Operation
     /** @param array{run: string, from: string, to: string, value: float, length: ?float, setups: int} $line */
     private function standardDeviation(array $line, ?float $perKm, ?float $perSetup): float
     {
-        $byLength = 'length' === $this->request->weight || 'misclosure' === $this->request->weight && null !== $perKm && null !== $line['length'];
+        $byLength = 'length' === $this->request->weight
+            || 'misclosure' === $this->request->weight
+            && null !== $perKm
+            && null !== $line['length'];
         if ($byLength && null === $line['length']) {
             throw new UnusableInput('/weight', \sprintf(
                 'run %s, %s to %s: a sight length is missing, so its weight cannot go by length; choose weights by setups or by misclosure',
@@ -91,7 +100,10 @@ final class HandLevels implements Operation
             default => $this->request->sigma ?? throw new UnusableInput('/sigma', 'give the standard deviation of a kilometre or a setup'),
         };
         if ($sigma < 1e-6) {
-            throw new UnusableInput('/weight', 'the misclosures are all zero, which is no measure of precision; choose weights by length or by setups');
+            throw new UnusableInput(
+                '/weight',
+                'the misclosures are all zero, which is no measure of precision; choose weights by length or by setups',
+            );
         }
         $this->sd = \sprintf('%.1f mm %s', 1000.0 * $sigma, $byLength ? 'a kilometre' : 'a setup');
 

@@ -56,7 +56,10 @@ final readonly class KeepRun implements Operation
         $run = $this->runs->in($project, $this->request->id) ?? throw new UnusableInput('/id', 'this run is not there any more');
         if (null !== $this->seen && (string) $run->version() !== $this->seen) {
             $entry = $run->version() > 0 ? $this->entries->numbered($project, $run->version()) : null;
-            throw new EditedMeanwhile('The run '.$run->name, $entry, ['rows' => $run->rows, 'pattern' => $run->pattern], (string) $run->version());
+            throw new EditedMeanwhile(
+                'The run '.$run->name, $entry, ['rows' => $run->rows, 'pattern' => $run->pattern],
+                (string) $run->version(),
+            );
         }
         $run->name = $this->request->name;
         $run->pattern = $this->request->pattern;

@@ -53,7 +53,10 @@ final class LevelControl implements Operation
             ++$this->count;
         }
         if (0 === $this->count) {
-            throw new UnusableInput('', 'no levelled point is a point of the project; hand the differences to the network instead, or name points alike');
+            throw new UnusableInput(
+                '',
+                'no levelled point is a point of the project; hand the differences to the network instead, or name points alike',
+            );
         }
     }
 }

@@ -53,7 +53,10 @@ final readonly class LevelDesk
 
         return new LevelBookView(
             self::settingsView($book), (string) $book->version(), $book->benchmarks, $this->known($project),
-            array_map(static fn (LevelRun $r): LevelRunView => new LevelRunView($r->id(), $r->version(), $r->name, $r->pattern, $r->rows), $runs),
+            array_map(
+                static fn (LevelRun $r): LevelRunView => new LevelRunView($r->id(), $r->version(), $r->name, $r->pattern, $r->rows),
+                $runs,
+            ),
             $fault, array_map(static fn (Section $s): array => $s->toArray(), $worked->sections ?? []),
             array_map(static fn (LevelledPoint $p): array => $p->toArray(), $worked->points ?? []),
             array_map(static fn (Loop $l): array => $l->toArray(), $worked->loops ?? []), $worked->network ?? [], $worked->warnings ?? [],
@@ -69,7 +72,10 @@ final readonly class LevelDesk
             $sights = [];
             foreach ($run->rows as $i => $row) {
                 if (null === $row['reading'] || '' === trim($row['point'])) {
-                    throw new UnusableInput('', \sprintf('run %s: row %d has no %s yet', $run->name, $i + 1, null === $row['reading'] ? 'reading' : 'point'));
+                    throw new UnusableInput(
+                        '',
+                        \sprintf('run %s: row %d has no %s yet', $run->name, $i + 1, null === $row['reading'] ? 'reading' : 'point'),
+                    );
                 }
                 $sights[] = new Sight(self::kind($row['kind']), trim($row['point']), $row['reading'], $row['distance']);
             }
@@ -174,7 +180,8 @@ final readonly class LevelDesk
 
         return new LevelSettingsView(
             (float) $s['k'], (string) $s['per'], (string) $s['distribute'], (bool) $s['curvature'], (float) $s['refraction'],
-            (float) $s['repeatLimit'], (float) $s['scalePpm'], (float) $s['expansion'], (float) $s['temperature'], (float) $s['referenceTemperature'],
+            (float) $s['repeatLimit'], (float) $s['scalePpm'], (float) $s['expansion'], (float) $s['temperature'],
+            (float) $s['referenceTemperature'],
         );
     }
 

@@ -19,12 +19,14 @@ use Smalot\PdfParser\Parser;
 final readonly class LevelsPdf implements ExportKind
 {
     private const SECTIONS = [
-        ['run', 60.0, 'L'], ['from', 62.0, 'L'], ['to', 62.0, 'L'], ['setups', 42.0, 'R'], ['length m', 54.0, 'R'], ['difference', 66.0, 'R'],
+        ['run', 60.0, 'L'], ['from', 62.0, 'L'], ['to', 62.0, 'L'], ['setups', 42.0, 'R'], ['length m', 54.0, 'R'],
+        ['difference', 66.0, 'R'],
         ['misclosure', 62.0, 'R'], ['allowable', 58.0, 'R'], ['', 48.0, 'R'],
     ];
     private const HEIGHTS = [['point', 110.0, 'L'], ['height', 90.0, 'R'], ['  is', 90.0, 'L'], ['run', 70.0, 'L'], ['again', 154.0, 'L']];
     private const READINGS = [
-        ['setup', 40.0, 'R'], ['  sight', 74.0, 'L'], ['point', 100.0, 'L'], ['reading', 70.0, 'R'], ['distance', 60.0, 'R'], ['running height', 84.0, 'R'],
+        ['setup', 40.0, 'R'], ['  sight', 74.0, 'L'], ['point', 100.0, 'L'], ['reading', 70.0, 'R'],
+        ['distance', 60.0, 'R'], ['running height', 84.0, 'R'],
         ['  remark', 86.0, 'L'],
     ];
 
@@ -61,7 +63,9 @@ final readonly class LevelsPdf implements ExportKind
         $failed = \count(array_filter($book->sections, static fn ($s): bool => false === $s->passed))
             + \count(array_filter($book->loops, static fn ($l): bool => false === $l->passed));
         $page->sentence($project->name().', level report', ReportPages::QUIET);
-        $page->sentence(0 === $failed ? 'Every section that can be tested closes' : \sprintf('%d of the closures exceed%s what is allowed', $failed, 1 === $failed ? 's' : ''), ReportPages::INK, 'B', 16.0);
+        $page->sentence(0 === $failed ? 'Every section that can be tested closes' : \sprintf(
+            '%d of the closures exceed%s what is allowed', $failed, 1 === $failed ? 's' : '',
+        ), ReportPages::INK, 'B', 16.0);
         $page->Ln(2.0);
         $page->sentence($this->settings($project, $as), ReportPages::QUIET);
         self::sections($page, $book, $as);
@@ -72,7 +76,10 @@ final readonly class LevelsPdf implements ExportKind
         $page->beginTable(self::HEIGHTS);
         foreach ($book->points as $p) {
             $again = array_map(static fn (array $a): string => $as->small($a['difference'], true).' ('.$a['run'].')', $p->again);
-            $page->row([$p->id, $as->height($p->h), '  '.$p->role.($p->adjusted ? ', shared' : ''), (string) $p->run, implode(', ', $again)]);
+            $page->row([
+                $p->id, $as->height($p->h), '  '.$p->role.($p->adjusted ? ', shared' : ''), (string) $p->run,
+                implode(', ', $again),
+            ]);
         }
         $this->readings($page, $project, $as);
         $page->Output($path, 'F');
@@ -91,7 +98,8 @@ final readonly class LevelsPdf implements ExportKind
         return \sprintf(
             'Allowable %s %s times the root of the %s; misclosures shared out by %s; %s; staff %.1f ppm. %s. Benchmarks: %s.',
             $as->small((float) $s->allowable), $as->smallUnit(), 'km' === $s->per ? 'kilometres' : 'setups',
-            'length' === $s->distribute ? 'length' : 'setups', $s->curvature ? 'corrected for curvature and refraction' : 'without curvature',
+            'length' === $s->distribute ? 'length' : 'setups',
+            $s->curvature ? 'corrected for curvature and refraction' : 'without curvature',
             $s->scalePpm, ucfirst($as->lengthName()), implode(', ', \array_slice($benchmarks, 0, 30)),
         );
     }
@@ -102,9 +110,11 @@ final readonly class LevelsPdf implements ExportKind
         $page->beginTable(self::SECTIONS);
         foreach ($book->sections as $s) {
             $page->row([
-                $s->run, $s->from, $s->to, (string) $s->setupCount, null === $s->length ? '' : \sprintf('%.1f', $s->length), $as->length($s->difference),
+                $s->run, $s->from, $s->to, (string) $s->setupCount,
+                null === $s->length ? '' : \sprintf('%.1f', $s->length), $as->length($s->difference),
                 null === $s->misclosure ? '' : $as->small($s->misclosure, true).' '.$as->smallUnit(),
-                null === $s->allowable ? '' : $as->small($s->allowable).' '.$as->smallUnit(), null === $s->passed ? '' : ($s->passed ? 'passes' : 'fails'),
+                null === $s->allowable ? '' : $as->small($s->allowable).' '.$as->smallUnit(),
+                null === $s->passed ? '' : ($s->passed ? 'passes' : 'fails'),
             ], false === $s->passed);
         }
         foreach ($book->loops as $l) {
@@ -123,10 +133,13 @@ final readonly class LevelsPdf implements ExportKind
             $draft = $this->desk->draft($project, $run->pattern, $run->rows);
             foreach ($run->rows as $i => $row) {
                 $d = $draft->rows[$i];
-                $remark = $d['fault'] ?? (null !== $d['misclosure'] ? 'closes by '.$as->small($d['misclosure'], true) : ($d['isBeyond'] ? 'repeats too far' : ''));
+                $remark = $d['fault'] ?? (null !== $d['misclosure'] ? 'closes by '.$as->small(
+                    $d['misclosure'], true,
+                ) : ($d['isBeyond'] ? 'repeats too far' : ''));
                 $page->row([
                     (string) $d['setup'], '  '.$row['kind'], $row['point'], null === $row['reading'] ? '' : $as->length($row['reading']),
-                    null === $row['distance'] ? '' : \sprintf('%.1f', $row['distance']), null === $d['h'] ? '' : $as->height($d['h']), '  '.$remark,
+                    null === $row['distance'] ? '' : \sprintf('%.1f', $row['distance']),
+                    null === $d['h'] ? '' : $as->height($d['h']), '  '.$remark,
                 ], null !== $d['fault'] || $d['isBeyond']);
             }
         }

@@ -190,7 +190,8 @@ final class AdjustmentPdf implements ExportKind
         foreach ($view->corrections as $c) {
             $count = \count($c->observations);
             $page->sentence(\sprintf(
-                '%s (%d value%s): %s. %s, %s.', ucfirst($c->words), $count, 1 === $count ? '' : 's', '' === $c->reason ? 'no reason given' : $c->reason,
+                '%s (%d value%s): %s. %s, %s.', ucfirst($c->words), $count, 1 === $count ? '' : 's',
+                '' === $c->reason ? 'no reason given' : $c->reason,
                 $c->author, substr($c->createdAt, 0, 10),
             ));
         }

@@ -60,8 +60,14 @@ final class SuspectsHandler implements JobHandler
     }
 
     /** @param list<int> $ids */
-    private function view(Suspect $s, NetworkDefinition $network, array $ids, AdjustmentResult $result, bool $free, bool $isSolved): SuspectView
-    {
+    private function view(
+        Suspect $s,
+        NetworkDefinition $network,
+        array $ids,
+        AdjustmentResult $result,
+        bool $free,
+        bool $isSolved,
+    ): SuspectView {
         $changes = CorrectionOf::changes($s, $network->observations, $ids);
         $after = $isSolved && [] !== $changes ? $this->solvedWith($network, $ids, $changes, $free) : null;
         $rows = null === $after ? [] : self::rows($network, $ids, $result, $after);
@@ -87,7 +93,10 @@ final class SuspectsHandler implements JobHandler
         try {
             $corrected = CorrectionOf::applied($network->observations, $ids, $changes);
 
-            return (new Adjustment(new NetworkDefinition($network->frame, $network->settings, $network->stations, $corrected), $free))->run();
+            return (new Adjustment(
+                new NetworkDefinition($network->frame, $network->settings, $network->stations, $corrected),
+                $free,
+            ))->run();
         } catch (UnusableInput) {
             return null;
         }

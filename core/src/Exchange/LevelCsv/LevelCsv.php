@@ -76,7 +76,8 @@ final class LevelCsv
         foreach ($rows as $r) {
             fputcsv($stream, [
                 self::safe($r['run']), $r['kind'], self::safe($r['point']), \sprintf('%.5F', $r['reading']),
-                null === $r['distance'] ? '' : \sprintf('%.3F', $r['distance']), null === $r['height'] ? '' : \sprintf('%.5F', $r['height']),
+                null === $r['distance'] ? '' : \sprintf('%.3F', $r['distance']),
+                null === $r['height'] ? '' : \sprintf('%.5F', $r['height']),
             ], ',', '"', '', "\r\n");
         }
         fclose($stream);
@@ -108,7 +109,8 @@ final class LevelCsv
         foreach (['kind', 'point', 'reading'] as $name) {
             if (!isset($columns[$name])) {
                 throw new UnusableInput('line 1', \sprintf(
-                    'no column is headed "%s"; levelled runs have the columns run, kind (back, fore or intermediate), point, reading [m] and distance [m]',
+                    'no column is headed "%s"; levelled runs have the columns run, kind (back, fore or intermediate), '
+                        .'point, reading [m] and distance [m]',
                     $name,
                 ));
             }

@@ -286,7 +286,8 @@ final class SuspectSearch
             // What the height does to the vector: its mark lies lower by as much.
             $up = 9 * $this->solved->network->stationIndex[(string) $h->names['end']] + 6;
             foreach (['dx', 'dy', 'dz'] as $c => $part) {
-                $components[$part] = (Form::AntennaTo === $h->form ? -1.0 : 1.0) * $this->solved->state->axes[$up + $c] * $estimate->delta[0];
+                $components[$part] = (Form::AntennaTo === $h->form ? -1.0 : 1.0) * $this->solved->state
+                    ->axes[$up + $c] * $estimate->delta[0];
             }
         }
         if (Form::Control === $h->form) {

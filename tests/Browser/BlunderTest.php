@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+use PHPUnit\Framework\TestCase;
+
+/** Levels typed with the keyboard alone, and a blunder found, put right and taken back. */
+final class BlunderTest extends TestCase
+{
+    private static Office $office;
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$office = new Office();
+        self::$office->startWorker();
+        self::$office->signIn();
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$office->close();
+    }
+
+    protected function tearDown(): void
+    {
+        self::assertSame([], self::$office->complaints(), 'The browser complained.');
+    }
+
+    public function testLevelsAreTypedAMissingSetupGoesInBetweenAndTheNetworkGetsThem(): void
+    {
+        $o = self::$office;
+        $o->go('/');
+        $o->see('New project');
+        $o->type('#project-name', 'Level line');
+        $o->press('Open the project');
+        $o->see('Bring in the field files');
+        $o->go(preg_replace('#/intake.*#', '/network', (string) parse_url($o->driver->getCurrentURL(), \PHP_URL_PATH)) ?? '');
+        $o->click('[data-test=write-levels]');
+        $o->press('Benchmarks', 'label');
+        foreach ([['BM1', '100'], ['BM2', '100.5']] as $i => [$name, $height]) {
+            $o->find('[aria-label="Benchmark '.($i + 1).'"]')->sendKeys($name);
+            $o->find('[aria-label="Height of benchmark '.($i + 1).'"]')->sendKeys($height);
+        }
+        $o->click('[data-test=level-settings]');
+        $o->see('worked out with these settings');
+        $o->press('Write', 'label');
+
+        // Three setups were read; the book says two, and what comes after the gap is typed as it stands.
+        $o->find('[data-cell="0-0"] input')->click();
+        $this->typed('BM1', '1.5000', '20', 'T1', '1.2000', '20', '1.4000', '20', 'BM2', '0.9000', '20');
+        $o->see('closes by +300.0 mm');
+        $o->find('[data-cell="1-1"] input')->click();
+        $o->driver->switchTo()->activeElement()->sendKeys(WebDriverKeys::INSERT);
+        $o->find('[data-cell="5-0"]');
+        self::assertSame(
+            'T1', $o->find('[data-cell="2-0"] input')->getAttribute('value'),
+            'The setup in between begins where the one before ended.',
+        );
+        $this->typed('0.8000', '20', 'T2', '1.1000', '20');
+        self::assertSame('T2', $o->find('[data-cell="4-0"] input')->getAttribute('value'), 'The next one follows without retyping.');
+        $o->see('0.0 mm');
+        $o->driver->switchTo()->activeElement()->sendKeys(WebDriverKeys::CONTROL.WebDriverKeys::ENTER);
+        $o->see('Run 1 is in the book');
+        $o->press('Results', 'label');
+        $o->see('✓ passes');
+        $o->click('[data-test=hand-levels]');
+        $o->see('The network has the levelled differences');
+    }
+
+    public function testASuspectIsCorrectedComparedAndWithdrawn(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment 3 fails');
+        $o->press('Suspects');
+        $o->click('[data-test=search-suspects]');
+        $o->see('What it touches');
+        $o->see('one direction KT03/2 to KT07');
+        $o->find('.slip input')->sendKeys('target beside its mark');
+        $o->click('[data-test=accept-suspect]');
+        $o->see('Adjustment 4');
+        $o->see('Against run 3: factor 1.98 → 1.43');
+        $o->see('target beside its mark');
+        $o->press('Observations');
+        $o->find('.body .row');
+        $o->press('Suspects');
+        $o->press('Withdraw');
+        $o->see('Adjustment 5');
+        $o->see('factor 1.43 → 1.98');
+        self::assertStringNotContainsString('target beside its mark', $o->text());
+    }
+
+    /** Cell after cell, with Enter after each. */
+    private function typed(string ...$cells): void
+    {
+        foreach ($cells as $cell) {
+            self::$office->driver->switchTo()->activeElement()->sendKeys($cell.WebDriverKeys::ENTER);
+            self::$office->settle();
+        }
+        self::assertNotSame([], self::$office->driver->findElements(WebDriverBy::cssSelector('[data-cell]')));
+    }
+}
