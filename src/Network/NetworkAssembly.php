@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Network;
 
+use App\Network\Weighting\Groups;
 use App\Project\Project;
 use App\Reference\ProjectReference;
 use App\Survey\ObservationRepository;
@@ -36,8 +37,11 @@ final class NetworkAssembly
     public function of(Project $project): array
     {
         $observations = $ids = $sources = $names = [];
+        $factors = NetworkSettings::of($project)->factors;
         foreach ($this->observations->rows($project) as $row) {
-            $observations[] = self::observation($row);
+            $observation = self::observation($row);
+            $factor = Groups::factor($observation, $factors);
+            $observations[] = 1.0 === $factor ? $observation : $observation->with(['sdFactor' => $factor]);
             $ids[] = $row->id;
             $sources[] = $row->source();
             $names[$row->from] = $names[$row->to] = true;

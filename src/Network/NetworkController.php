@@ -7,6 +7,7 @@ namespace App\Network;
 use App\Api\Id;
 use App\Api\PackedAnswer;
 use App\Ledger\Desk;
+use App\Network\Request\ComponentsRequest;
 use App\Network\Request\ControlRequest;
 use App\Network\Request\CorrectionRequest;
 use App\Network\Request\HoldRequest;
@@ -17,6 +18,7 @@ use App\Network\Request\SetUseRequest;
 use App\Network\Suspects\SuspectsHandler;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
+use App\Network\Weighting\ComponentsHandler;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
@@ -54,6 +56,12 @@ final class NetworkController
     public function suspects(#[Changes] Project $project): JsonResponse
     {
         return new JsonResponse($this->desk->start($project, SuspectsHandler::kind(), 'Suspects'), 202);
+    }
+
+    #[Route('/network/components', methods: 'POST')]
+    public function components(#[Changes] Project $project, #[MapRequestPayload] ComponentsRequest $request): JsonResponse
+    {
+        return new JsonResponse($this->desk->start($project, ComponentsHandler::kind(), 'Variance components', ['by' => $request->by]), 202);
     }
 
     #[Route('/network/corrections', methods: 'POST')]

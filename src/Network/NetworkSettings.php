@@ -14,7 +14,7 @@ final class NetworkSettings
 {
     public const DEFAULTS = [
         'directionSd' => 1.5, 'zenithSd' => 2.0, 'distanceConstant' => 0.0015, 'distancePpm' => 2.0, 'instrumentCentring' => 0.001,
-        'targetCentring' => 0.001, 'heightCentring' => 0.001, 'refraction' => 0.13, 'confidence' => 0.95, 'free' => false,
+        'targetCentring' => 0.001, 'heightCentring' => 0.001, 'refraction' => 0.13, 'confidence' => 0.95, 'free' => false, 'factors' => [],
     ];
 
     public static function of(Project $project): SettingsView
@@ -25,6 +25,7 @@ final class NetworkSettings
         return new SettingsView(
             $number('directionSd'), $number('zenithSd'), $number('distanceConstant'), $number('distancePpm'), $number('instrumentCentring'),
             $number('targetCentring'), $number('heightCentring'), $number('refraction'), $number('confidence'), (bool) $s['free'],
+            array_map(floatval(...), \is_array($s['factors']) ? $s['factors'] : []),
         );
     }
 

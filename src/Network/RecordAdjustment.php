@@ -16,7 +16,7 @@ final class RecordAdjustment implements Operation
 {
     private int $run = 0;
 
-    /** @param array<string, float|bool> $settings */
+    /** @param array<string, mixed> $settings */
     public function __construct(
         private readonly Results $results,
         private readonly AdjustmentResult $result,

@@ -56,10 +56,7 @@ final readonly class StillDetermined
             $used[] = $o->used[$k] && 0 === ($bits & $bit);
         }
 
-        return new Observation(
-            $o->kind, $o->from, $o->to, $o->value, $o->sd, $o->set, $o->back, $o->instrumentHeight, $o->targetHeight, $o->components,
-            $o->covariance, [$used[0], $used[1], $used[2]],
-        );
+        return $o->with(['used' => [$used[0], $used[1], $used[2]]]);
     }
 
     private static function solve(NetworkDefinition $network, bool $free): void

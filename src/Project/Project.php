@@ -25,7 +25,7 @@ class Project implements Journaled
     #[ORM\Column(type: 'json')]
     private array $units = ['length' => 'm', 'angle' => 'dms', 'decimals' => 3, 'heights' => 3, 'angles' => 1, 'small' => 1, 'areas' => 1];
 
-    /** @var array<string, float|bool> */
+    /** @var array<string, mixed> */
     #[ORM\Column(type: 'json')]
     private array $networkSettings = [];
 
@@ -98,7 +98,7 @@ class Project implements Journaled
         return $this->units;
     }
 
-    /** @return array<string, float|bool> */
+    /** @return array<string, mixed> */
     public function networkSettings(): array
     {
         return $this->networkSettings;
@@ -110,7 +110,7 @@ class Project implements Journaled
         $this->units = $units;
     }
 
-    /** @param array<string, float|bool> $settings */
+    /** @param array<string, mixed> $settings */
     public function weighBy(array $settings): void
     {
         $this->networkSettings = $settings;

@@ -77,6 +77,32 @@ final class NetworkTest extends ApiTestCase
         self::assertStringContainsString('The excess sits in the zenith angles of KT10/1', $run['sentences'][1]);
     }
 
+    public function testWeightsOfGroupsAreProposedWithTheirEffectAndTaken(): void
+    {
+        $this->acceptDemoFiles();
+        $proposals = $this->job('/network/screen')['outcome']['proposals'];
+        $rows = array_map(static fn (array $p): array => ['id' => $p['id'], 'component' => $p['component']], $proposals);
+        $this->post('/network/use', ['rows' => $rows, 'aside' => true, 'reason' => 'screened']);
+        $settings = $this->get('/network')['settings'];
+        $wrong = ['directionSd' => 3.0 * $settings['directionSd']] + $settings;
+        $this->call('PUT', '/network/settings', $wrong, 200);
+        $this->job('/network/adjust');
+        self::assertSame(['direction'], array_column(array_filter($this->get('/network')['kinds'], static fn (array $g): bool => 'low' === $g['standing']), 'kind'));
+        $outcome = $this->job('/network/components', ['by' => 'kind'])['outcome'];
+        $factors = array_column($outcome['components'], 'proposed', 'group');
+        self::assertEqualsWithDelta(1.0, $outcome['after'], 0.05);
+        // Centring is part of a direction's precision and was not made worse, so a little less than a third.
+        self::assertEqualsWithDelta(0.42, $factors['direction'], 0.12);
+        self::assertEqualsWithDelta(3.0 * $settings['directionSd'], $this->get('/network')['settings']['directionSd'], 1e-12, 'A proposal changes nothing.');
+        $this->call('PUT', '/network/settings', ['factors' => $factors] + $wrong, 200);
+        $this->job('/network/adjust');
+        self::assertEqualsWithDelta($outcome['after'], $this->get('/network')['runs'][0]['varianceFactor'], 1e-3);
+        $sessions = array_column($this->job('/network/components', ['by' => 'setup'])['outcome']['components'], 'group');
+        self::assertContains('vector S5', $sessions);
+        self::assertContains('direction KT03/1', $sessions);
+        $this->call('PUT', '/network/settings', ['factors' => ['direction' => 'x']] + $wrong, 422);
+    }
+
     public function testSettingAsideWhatAStationHangsOnIsRefusedByName(): void
     {
         $this->acceptDemoFiles();

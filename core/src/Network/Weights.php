@@ -51,6 +51,7 @@ final class Weights
                 $o->kind->value, $o->from, $o->to, $sd,
             ));
         }
+        $sd *= $o->sdFactor;
         $this->variance[$i] = $sd * $sd;
         $this->weight[$i] = $used[0] ? 1.0 / ($sd * $sd) : 0.0;
     }
@@ -58,14 +59,32 @@ final class Weights
     /** @return list<list<float>> */
     public function covariance(int $i): array
     {
-        return $this->network->observations[$i]->covariance ?? [[$this->variance[$i]]];
+        $o = $this->network->observations[$i];
+
+        return null === $o->covariance ? [[$this->variance[$i]]] : self::scaled($o->covariance, $o->sdFactor ** 2);
+    }
+
+    /**
+     * @param list<list<float>> $covariance
+     *
+     * @return list<list<float>>
+     */
+    private static function scaled(array $covariance, float $factor): array
+    {
+        if (1.0 === $factor) {
+            return $covariance;
+        }
+
+        return array_map(static fn (array $row): array => array_map(static fn (float $v): float => $v * $factor, $row), $covariance);
     }
 
     /** @param array{bool, bool, bool} $used */
     private function setVector(int $i, array $used): void
     {
         $o = $this->network->observations[$i];
-        $covariance = $o->covariance ?? throw new UnusableInput($this->network->source($i), 'this vector has no covariance');
+        $covariance = self::scaled(
+            $o->covariance ?? throw new UnusableInput($this->network->source($i), 'this vector has no covariance'), $o->sdFactor ** 2,
+        );
         $keep = array_keys(array_filter($used));
         $this->weight[$i] = [] === $keep ? 0.0 : 1.0;
         unset($this->matrix[$i]);

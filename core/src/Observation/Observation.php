@@ -19,6 +19,7 @@ final readonly class Observation
      * @param ?array{float, float, float}                $components of a vector
      * @param ?list<list<float>>                         $covariance of a vector
      * @param array{bool, bool, bool}                    $used       per component; a scalar observation uses the first
+     * @param float                                      $sdFactor   what its standard deviation is multiplied by, wherever it comes from
      */
     public function __construct(
         public ObservationKind $kind,
@@ -33,7 +34,18 @@ final readonly class Observation
         public ?array $components = null,
         public ?array $covariance = null,
         public array $used = [true, true, true],
+        public float $sdFactor = 1.0,
     ) {
+    }
+
+    /**
+     * The same with some of it changed.
+     *
+     * @param array<string, mixed> $changes by name of the constructor's arguments
+     */
+    public function with(array $changes): self
+    {
+        return new self(...($changes + get_object_vars($this)));
     }
 
     public function rowCount(): int

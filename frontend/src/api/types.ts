@@ -348,6 +348,11 @@ export interface LedgerView {
   entries: EntryView[];
 }
 
+/** What groups weights are proposed for. */
+export interface ComponentsRequest {
+  by: string;
+}
+
 /** What is given about a control mark; metres. */
 export interface ControlRequest {
   point: string;
@@ -438,6 +443,7 @@ export interface SettingsRequest {
   refraction: number;
   confidence: number;
   free?: boolean;
+  factors?: Record<string, number>;
 }
 
 /** The newest run against the one before. */
@@ -447,6 +453,15 @@ export interface ComparisonView {
   previousPassed: boolean | null;
   shifts: ShiftView[];
   largest: number;
+}
+
+/** What the standard deviations of a group are multiplied by, and what its residuals propose. */
+export interface ComponentView {
+  group: string;
+  count: number;
+  redundancy: number;
+  present: number;
+  proposed: number;
 }
 
 /** A correction that was made to recorded observations. */
@@ -615,6 +630,7 @@ export interface SettingsView {
   refraction: number;
   confidence: number;
   free: boolean;
+  factors: Record<string, number>;
 }
 
 /** How a station moved between two runs, metres. */

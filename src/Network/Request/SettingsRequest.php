@@ -9,6 +9,7 @@ use Symfony\Component\Validator\Constraints as Assert;
 /** A-priori precision: arc seconds, metres, parts per million. */
 final readonly class SettingsRequest
 {
+    /** @param array<string, float> $factors of the standard deviations of groups */
     public function __construct(
         #[Assert\Range(min: 0.01, max: 3600)]
         public float $directionSd,
@@ -29,6 +30,8 @@ final readonly class SettingsRequest
         #[Assert\Range(min: 0.5, max: 0.9999)]
         public float $confidence,
         public bool $free = false,
+        #[Assert\Count(max: 5000), Assert\All([new Assert\Type('numeric'), new Assert\Range(min: 0.001, max: 1000)])]
+        public array $factors = [],
     ) {
     }
 }

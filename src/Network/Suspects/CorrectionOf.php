@@ -81,10 +81,10 @@ final class CorrectionOf
                     $components[$c] = (float) $add($field, $components[$c]);
                 }
             }
-            $observations[$i] = new Observation(
-                $o->kind, $o->from, $change['to'] ?? $o->to, $add('v1', $o->value), $o->sd, $o->set, $o->back,
-                (float) $add('hi', $o->instrumentHeight), (float) $add('ht', $o->targetHeight), $components, $o->covariance, $o->used,
-            );
+            $observations[$i] = $o->with([
+                'to' => $change['to'] ?? $o->to, 'value' => $add('v1', $o->value), 'instrumentHeight' => (float) $add('hi', $o->instrumentHeight),
+                'targetHeight' => (float) $add('ht', $o->targetHeight), 'components' => $components,
+            ]);
         }
 
         return array_values($observations);

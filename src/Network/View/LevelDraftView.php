@@ -8,7 +8,8 @@ namespace App\Network\View;
 final readonly class LevelDraftView
 {
     /**
-     * @param list<array{setup: int, horizon: ?float, h: ?float, repeat: ?float, isBeyond: bool, misclosure: ?float, unbalance: ?float, fault: ?string}> $rows
+     * @param list<array{setup: int, horizon: ?float, h: ?float, repeat: ?float, isBeyond: bool, misclosure: ?float,
+     *     unbalance: ?float, fault: ?string}> $rows
      */
     public function __construct(
         public array $rows,

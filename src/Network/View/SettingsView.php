@@ -7,6 +7,7 @@ namespace App\Network\View;
 /** A-priori precision and options of the adjustment. Angular sd in arc seconds, lengths in metres. */
 final readonly class SettingsView
 {
+    /** @param array<string, float> $factors of the standard deviations of groups: a kind, or a kind and its setup or session */
     public function __construct(
         public float $directionSd,
         public float $zenithSd,
@@ -18,6 +19,7 @@ final readonly class SettingsView
         public float $refraction,
         public float $confidence,
         public bool $free,
+        public array $factors,
     ) {
     }
 }

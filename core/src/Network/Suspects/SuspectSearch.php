@@ -10,7 +10,6 @@ use Mensura\Network\NetworkDefinition;
 use Mensura\Network\NetworkState;
 use Mensura\Network\SolvedNetwork;
 use Mensura\Network\StartingPlaces;
-use Mensura\Observation\Observation;
 use Mensura\Observation\Station;
 use Mensura\Reference\OutsideProjection;
 
@@ -366,10 +365,7 @@ final class SuspectSearch
         $network = $this->solved->network;
         $observations = $network->observations;
         foreach ($slip['renamed'] as $i => [$to, $targetHeight]) {
-            $o = $observations[$i];
-            $observations[$i] = new Observation(
-                $o->kind, $o->from, $to, $o->value, $o->sd, $o->set, $o->back, $o->instrumentHeight, $targetHeight, used: $o->used,
-            );
+            $observations[$i] = $observations[$i]->with(['to' => $to, 'targetHeight' => $targetHeight]);
         }
         $stations = [];
         foreach ($network->stations as $s => $station) {

@@ -16,6 +16,7 @@ import { MapSketch } from '../../sketch';
 import { small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import { atName, LIMIT, rowKey, stationColumns } from './columns';
+import ComponentsSheet from './ComponentsSheet.vue';
 import ControlSheet from './ControlSheet.vue';
 import FailureNotice from './FailureNotice.vue';
 import NetworkHead from './NetworkHead.vue';
@@ -256,7 +257,10 @@ watch(() => project.version, load);
           <ControlSheet v-else-if="tab === 'control'" :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
           <SetupSheet v-else-if="tab === 'setups'" :setups="network.setups" :selected="groups" @select="selectGroups" />
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />
-          <SettingsSheet v-else :settings="network.settings" :version="network.settingsVersion" />
+          <div v-else class="weights">
+            <SettingsSheet :settings="network.settings" :version="network.settingsVersion" />
+            <ComponentsSheet :settings="network.settings" :version="network.settingsVersion" :ready="run !== null" />
+          </div>
           <ScreeningSlip v-if="proposals !== null" :proposals="proposals" @accept="acceptProposals" @leave="proposals = null" />
           <SuspectSlip
             v-else-if="suspect"
@@ -295,3 +299,17 @@ watch(() => project.version, load);
     </template>
   </TwoPages>
 </template>
+
+<style scoped>
+.weights {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
+.weights :deep(.settings) {
+  flex: none;
+}
+</style>

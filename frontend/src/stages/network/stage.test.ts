@@ -21,6 +21,7 @@ const settings = {
   refraction: 0.13,
   confidence: 0.95,
   free: false,
+  factors: {},
 };
 const row = (id: number, over: Partial<RowView> = {}) => observationRow({ id, fileId: 4, line: 12, ...over });
 const run: RunView = {
