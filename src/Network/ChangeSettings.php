@@ -45,6 +45,6 @@ final class ChangeSettings implements Operation
             $entry = $this->entries->lastOf($project, self::NAME);
             throw new EditedMeanwhile('The weighting', $entry, (array) NetworkSettings::of($project), $version);
         }
-        $project->weighBy((array) $this->settings);
+        $project->weighBy((array) $this->settings + array_intersect_key($project->networkSettings(), ['book' => true]));
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Network;
 
+use App\Network\Book\BookSettings;
+use App\Network\Book\StationBook;
 use App\Network\Weighting\Groups;
 use App\Project\Project;
 use App\Reference\ProjectReference;
@@ -36,14 +38,11 @@ final class NetworkAssembly
      */
     public function of(Project $project): array
     {
-        $observations = $ids = $sources = $names = [];
+        $observations = $rows = $sources = $names = [];
         $factors = NetworkSettings::of($project)->factors;
         foreach ($this->observations->rows($project) as $row) {
-            $observation = self::observation($row);
-            $factor = Groups::factor($observation, $factors);
-            $observations[] = 1.0 === $factor ? $observation : $observation->with(['sdFactor' => $factor]);
-            $ids[] = $row->id;
-            $sources[] = $row->source();
+            $rows[] = $row;
+            $observations[] = self::observation($row);
             $names[$row->from] = $names[$row->to] = true;
         }
         if ([] === $observations) {
@@ -60,6 +59,17 @@ final class NetworkAssembly
             $stations[] = new Station((string) $name, null, null, null);
         }
         $settings = NetworkSettings::core(NetworkSettings::of($project));
+        [$observations, $ids] = (new StationBook(BookSettings::of($project)))->applied($rows, $observations, $settings);
+        $sourceOf = [];
+        foreach ($rows as $row) {
+            $sourceOf[$row->id] = $row->source();
+        }
+        foreach ($ids as $i => $id) {
+            $sources[] = $sourceOf[$id];
+            $factor = Groups::factor($observations[$i], $factors);
+            $observations[$i] = 1.0 === $factor ? $observations[$i] : $observations[$i]->with(['sdFactor' => $factor]);
+        }
+        $observations = array_values($observations);
 
         // Levels alone need no place on the earth: their marks may have none.
         $isLevels = [] === array_filter($observations, static fn (Observation $o): bool => ObservationKind::HeightDifference !== $o->kind);

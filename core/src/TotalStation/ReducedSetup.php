@@ -12,6 +12,7 @@ final readonly class ReducedSetup
      * @param ?float              $index       of the vertical circle; null without a face pair
      * @param ?float              $sdDirection of one direction measured in both faces, from the spread of rounds; null without redundancy
      * @param ?float              $sdZenith    likewise
+     * @param ?float              $spread      of one sight as it was taken, faces paired or not, from the rounds
      * @param list<ReducedTarget> $targets     in order of first appearance
      * @param list<string>        $warnings
      */
@@ -24,6 +25,7 @@ final readonly class ReducedSetup
         public ?float $sdDirection,
         public ?float $sdZenith,
         public float $ppm,
+        public ?float $spread,
         public array $targets,
         public array $warnings,
     ) {

@@ -27,7 +27,10 @@ final readonly class ReducedTarget
     ) {
     }
 
-    /** @return array<string, string|float|int|null> */
+    /**
+     * @return array{target: string, ht: float, direction: float, zenith: float, slope: ?float, horizontal: ?float,
+     *     heightDifference: ?float, faces: string, pointings: int}
+     */
     public function toArray(): array
     {
         return [

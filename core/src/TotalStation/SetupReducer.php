@@ -61,6 +61,7 @@ final readonly class SetupReducer
             $setup->id, $setup->station, \count(array_unique(array_map(static fn (Pointing $p): string => $p->round, $setup->pointings))),
             $collimation, $index,
             $spread->redundancy > 0 ? sqrt($spread->sumSquares / $spread->redundancy) : null, self::zenithSpread($pairs), $ppm,
+            $means->redundancy > 0 ? sqrt($means->sumSquares / $means->redundancy) : null,
             $this->means($setup, $targets, $sights, $means), $warnings,
         );
     }

@@ -348,6 +348,20 @@ export interface LedgerView {
   entries: EntryView[];
 }
 
+/** What is typed for one instrument set-up, and for the book as a whole: degrees Celsius, hectopascal, percent, metres, micrometres. */
+export interface BookRequest {
+  setup: string;
+  mode: string;
+  precision: string;
+  temperature?: number | null;
+  pressure?: number | null;
+  humidity?: number | null;
+  prism?: number;
+  referenceRefractivity?: number | null;
+  wavelength?: number;
+  all?: boolean;
+}
+
 /** What groups weights are proposed for. */
 export interface ComponentsRequest {
   by: string;
@@ -444,6 +458,38 @@ export interface SettingsRequest {
   confidence: number;
   free?: boolean;
   factors?: Record<string, number>;
+}
+
+/** One instrument set-up, reduced: metres, degrees, parts per million. */
+export interface BookSetupView {
+  key: string;
+  station: string;
+  hi: number;
+  rounds: number;
+  collimation: number | null;
+  index: number | null;
+  sdDirection: number | null;
+  sdZenith: number | null;
+  spread: number | null;
+  ppm: number;
+  targets: ({ direction: number; faces: string; heightDifference: number | null; horizontal: number | null; ht: number; pointings: number; slope: number | null; target: string; zenith: number })[];
+  pointings: ({ direction: number | null; distance: number | null; face: number | null; ht: number; id: number; line: number | null; round: string; target: string; used: boolean; zenith: number | null })[];
+  warnings: string[];
+  fault: string | null;
+  mode: string;
+  precision: string;
+  temperature: number | null;
+  pressure: number | null;
+  humidity: number | null;
+  prism: number;
+}
+
+/** The total-station book of a project. */
+export interface BookView {
+  referenceRefractivity: number | null;
+  wavelength: number;
+  version: string;
+  setups: BookSetupView[];
 }
 
 /** The newest run against the one before. */

@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network\Book;
+
+use App\Survey\ObservationRow;
+use Mensura\TotalStation\Pointing;
+use Mensura\TotalStation\Setup;
+use Mensura\TotalStation\Weather;
+
+/** What one instrument set-up of the book holds: pointings in order, each of up to three observations. */
+final class BookedSetup
+{
+    /** @var list<array<string, ObservationRow>> observations of each pointing by kind */
+    public array $pointings = [];
+
+    /** @var array<string, int> */
+    private array $at = [];
+
+    public function __construct(public readonly string $key, public readonly string $station, public readonly float $hi)
+    {
+    }
+
+    public function add(ObservationRow $row): void
+    {
+        // One line of a file is one pointing; without a line every observation stands alone.
+        $place = null === $row->line ? 'o'.$row->id : $row->fileId.':'.$row->line;
+        if (!isset($this->at[$place])) {
+            $this->at[$place] = \count($this->pointings);
+            $this->pointings[] = [];
+        }
+        $this->pointings[$this->at[$place]][$row->kind] = $row;
+    }
+
+    /** @return list<int> places of the pointings that have both angles and are used */
+    public function reducible(): array
+    {
+        return array_keys(array_filter(
+            $this->pointings,
+            static fn (array $p): bool => isset($p['direction'], $p['zenith']) && ($p['direction']->used & 1) > 0 && ($p['zenith']->used & 1) > 0,
+        ));
+    }
+
+    public function hasFaces(): bool
+    {
+        foreach ($this->pointings as $pointing) {
+            if (2 === ($pointing['direction'] ?? null)?->face) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** As the instrument read it: in face 2 half a turn on, and the zenith angle back from the full circle. */
+    public function core(?Weather $weather, float $prism): Setup
+    {
+        $pointings = [];
+        foreach ($this->reducible() as $k) {
+            $p = $this->pointings[$k];
+            $isSecond = 2 === $p['direction']->face;
+            $distance = $p['slope-distance'] ?? null;
+            $pointings[] = new Pointing(
+                $p['direction']->set.'.'.($p['direction']->round ?? 1), $isSecond ? 2 : 1, $p['direction']->to, $p['zenith']->ht,
+                $p['direction']->v1 + ($isSecond ? 180.0 : 0.0), $isSecond ? 360.0 - $p['zenith']->v1 : $p['zenith']->v1,
+                null === $distance || 0 === ($distance->used & 1) ? null : $distance->v1, $prism,
+            );
+        }
+
+        return new Setup($this->key, $this->station, $this->hi, $weather, $pointings);
+    }
+}
