@@ -53,6 +53,18 @@ try {
         $office->see('repeats within');
         $shoot('levels-settings');
     }
+    if ($wants('book')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->press('Setups');
+        $office->press('Book, reduced', 'label');
+        $office->see('reference refractivity');
+        $shoot('book');
+        $office->press('Weights');
+        $office->click('[data-test=propose-weights]');
+        $office->see('Take these weights');
+        $shoot('weights');
+    }
     if ($wants('stations')) {
         $office->go('/p/1/network');
         $office->see('Adjustment 3');

@@ -18,12 +18,16 @@ final class BookedSetup
     /** @var array<string, int> */
     private array $at = [];
 
-    public function __construct(public readonly string $key, public readonly string $station, public readonly float $hi)
+    public function __construct(public readonly string $key, public readonly string $station, public float $hi)
     {
     }
 
     public function add(ObservationRow $row): void
     {
+        // Directions carry no height of the instrument; the zenith angles beside them do.
+        if ('direction' !== $row->kind) {
+            $this->hi = $row->hi;
+        }
         // One line of a file is one pointing; without a line every observation stands alone.
         $place = null === $row->line ? 'o'.$row->id : $row->fileId.':'.$row->line;
         if (!isset($this->at[$place])) {
@@ -33,6 +37,21 @@ final class BookedSetup
         $this->pointings[$this->at[$place]][$row->kind] = $row;
     }
 
+    /** @return list<self> one per set of directions */
+    public function bySet(): array
+    {
+        $sets = [];
+        foreach ($this->pointings as $pointing) {
+            foreach ($pointing as $row) {
+                $key = $this->key.'|'.$row->set;
+                $sets[$key] ??= new self($key, $this->station, $row->hi);
+                $sets[$key]->add($row);
+            }
+        }
+
+        return array_values($sets);
+    }
+
     /** @return list<int> places of the pointings that have both angles and are used */
     public function reducible(): array
     {
@@ -40,6 +59,28 @@ final class BookedSetup
             $this->pointings,
             static fn (array $p): bool => isset($p['direction'], $p['zenith']) && ($p['direction']->used & 1) > 0 && ($p['zenith']->used & 1) > 0,
         ));
+    }
+
+    /** Whether its rounds can be brought together: each sees a target, at the same height, that another sees too. */
+    public function isOne(): bool
+    {
+        $parent = [];
+        $find = static function (string $x) use (&$parent): string {
+            while (($parent[$x] ??= $x) !== $x) {
+                $x = $parent[$x];
+            }
+
+            return $x;
+        };
+        $rounds = [];
+        foreach ($this->reducible() as $k) {
+            $p = $this->pointings[$k];
+            $round = 'r'.$p['direction']->set.'.'.($p['direction']->round ?? 1);
+            $rounds[$round] = true;
+            $parent[$find($round)] = $find(\sprintf('t%s|%.4f', $p['direction']->to, $p['zenith']->ht));
+        }
+
+        return \count(array_unique(array_map($find, array_map(strval(...), array_keys($rounds))))) <= 1;
     }
 
     public function hasFaces(): bool

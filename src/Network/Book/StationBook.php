@@ -23,7 +23,8 @@ final readonly class StationBook
     }
 
     /**
-     * Instrument set-ups: observations of one station, file and instrument height. Their sets are rounds.
+     * Instrument set-ups: observations of one station and file. Their sets are rounds, or set-ups of their own where they have
+     * no target in common.
      *
      * @param iterable<ObservationRow> $rows
      *
@@ -37,12 +38,22 @@ final readonly class StationBook
                 continue;
             }
             $key = $row->from.'|'.($row->fileId ?? '-');
-            // Directions do not carry the height of the instrument in every file: they go by the zenith angles beside them.
             $setups[$key] ??= new BookedSetup($key, $row->from, $row->hi);
             $setups[$key]->add($row);
         }
 
-        return $setups;
+        $apart = [];
+        foreach ($setups as $key => $setup) {
+            if ($setup->isOne()) {
+                $apart[$key] = $setup;
+                continue;
+            }
+            foreach ($setup->bySet() as $own) {
+                $apart[$own->key] = $own;
+            }
+        }
+
+        return $apart;
     }
 
     /** @throws UnusableInput */
@@ -134,7 +145,7 @@ final readonly class StationBook
                 yield $rows[0]->id => [
                     new Observation(
                         ObservationKind::from($kind), $setup->station, $target->target, $value, $sd,
-                        'mean '.explode('|', $setup->key)[1], instrumentHeight: $setup->hi, targetHeight: $target->targetHeight,
+                        'mean '.implode(' ', \array_slice(explode('|', $setup->key), 1)), instrumentHeight: $setup->hi, targetHeight: $target->targetHeight,
                     ),
                     array_map(static fn (ObservationRow $r): int => $r->id, $rows),
                 ];

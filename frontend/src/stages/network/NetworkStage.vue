@@ -16,6 +16,7 @@ import { MapSketch } from '../../sketch';
 import { small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import { atName, LIMIT, rowKey, stationColumns } from './columns';
+import BookSheet from './BookSheet.vue';
 import ComponentsSheet from './ComponentsSheet.vue';
 import ControlSheet from './ControlSheet.vue';
 import FailureNotice from './FailureNotice.vue';
@@ -50,6 +51,7 @@ const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
 const groups = ref(new Set<string>());
 const reason = ref('');
+const setupPage = ref<'weights' | 'book'>('weights');
 const showMoves = ref(false);
 const proposals = ref<ScreenedView[] | null>(null);
 const suspects = shallowRef<SuspectsFound | null>(null);
@@ -222,7 +224,12 @@ watch(() => project.version, load);
           <ElButton data-test="write-levels" @click="tab = 'levels'">Write levels by hand</ElButton>
         </EmptyPage>
         <template v-else-if="network">
-          <NetworkHead v-if="tab !== 'levels'" :network="network" :run="run" @adjust="adjust" />
+          <NetworkHead
+            v-if="tab !== 'levels' && !(tab === 'setups' && setupPage === 'book')"
+            :network="network"
+            :run="run"
+            @adjust="adjust"
+          />
           <FailureNotice v-if="failure" :job="failure" :network="network" @adjust="adjust" @close="seenFailure = failure.id" />
           <LineageList v-if="run && tab === 'runs'" place="network" />
           <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network">
@@ -255,7 +262,13 @@ watch(() => project.version, load);
             <template #empty><p class="quiet">Adjust the network to see its stations.</p></template>
           </FiguresTable>
           <ControlSheet v-else-if="tab === 'control'" :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
-          <SetupSheet v-else-if="tab === 'setups'" :setups="network.setups" :selected="groups" @select="selectGroups" />
+          <div v-else-if="tab === 'setups'" class="setups">
+            <ElRadioGroup v-model="setupPage" size="small" aria-label="Shown of the setups">
+              <ElRadioButton value="weights">Against their weights</ElRadioButton><ElRadioButton value="book">Book, reduced</ElRadioButton>
+            </ElRadioGroup>
+            <SetupSheet v-if="setupPage === 'weights'" :setups="network.setups" :selected="groups" @select="selectGroups" />
+            <BookSheet v-else />
+          </div>
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />
           <div v-else class="weights">
             <SettingsSheet :settings="network.settings" :version="network.settingsVersion" />
@@ -301,6 +314,14 @@ watch(() => project.version, load);
 </template>
 
 <style scoped>
+.setups {
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  gap: 8px;
+  flex: 1;
+  min-height: 0;
+}
 .weights {
   display: flex;
   flex-direction: column;
