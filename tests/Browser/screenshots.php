@@ -60,6 +60,9 @@ try {
         $office->press('Book, reduced', 'label');
         $office->see('reference refractivity');
         $shoot('book');
+        $office->press('Plots', 'label');
+        $office->see('as chance makes them');
+        $shoot('plots');
         $office->press('Weights');
         $office->click('[data-test=propose-weights]');
         $office->see('Take these weights');

@@ -25,6 +25,7 @@ import { lineKey, networkScene } from './networkScene';
 import LevelSheet from './levels/LevelSheet.vue';
 import ObservationSheet from './ObservationSheet.vue';
 import ObservationSlip from './ObservationSlip.vue';
+import PlotSheet from './PlotSheet.vue';
 import RunSheet from './RunSheet.vue';
 import ScreeningSlip from './ScreeningSlip.vue';
 import SettingsSheet from './SettingsSheet.vue';
@@ -51,7 +52,7 @@ const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
 const groups = ref(new Set<string>());
 const reason = ref('');
-const setupPage = ref<'weights' | 'book'>('weights');
+const setupPage = ref<'weights' | 'plots' | 'book'>('weights');
 const showMoves = ref(false);
 const proposals = ref<ScreenedView[] | null>(null);
 const suspects = shallowRef<SuspectsFound | null>(null);
@@ -264,9 +265,21 @@ watch(() => project.version, load);
           <ControlSheet v-else-if="tab === 'control'" :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
           <div v-else-if="tab === 'setups'" class="setups">
             <ElRadioGroup v-model="setupPage" size="small" aria-label="Shown of the setups">
-              <ElRadioButton value="weights">Against their weights</ElRadioButton><ElRadioButton value="book">Book, reduced</ElRadioButton>
+              <ElRadioButton value="weights">Against their weights</ElRadioButton><ElRadioButton value="plots">Plots</ElRadioButton
+              ><ElRadioButton value="book">Book, reduced</ElRadioButton>
             </ElRadioGroup>
             <SetupSheet v-if="setupPage === 'weights'" :setups="network.setups" :selected="groups" @select="selectGroups" />
+            <PlotSheet
+              v-else-if="setupPage === 'plots'"
+              :rows="rows"
+              :stations="network.stations"
+              @select="
+                (k) => {
+                  tab = 'observations';
+                  select([k]);
+                }
+              "
+            />
             <BookSheet v-else />
           </div>
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />
