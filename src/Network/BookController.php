@@ -20,8 +20,11 @@ use Symfony\Component\Routing\Attribute\Route;
 #[Route(Id::PROJECT)]
 final class BookController
 {
-    public function __construct(private readonly BookReport $report, private readonly ObservationRepository $observations, private readonly Desk $desk)
-    {
+    public function __construct(
+        private readonly BookReport $report,
+        private readonly ObservationRepository $observations,
+        private readonly Desk $desk,
+    ) {
     }
 
     #[Route('/book', methods: 'GET')]

@@ -61,7 +61,10 @@ final class NetworkController
     #[Route('/network/components', methods: 'POST')]
     public function components(#[Changes] Project $project, #[MapRequestPayload] ComponentsRequest $request): JsonResponse
     {
-        return new JsonResponse($this->desk->start($project, ComponentsHandler::kind(), 'Variance components', ['by' => $request->by]), 202);
+        return new JsonResponse(
+            $this->desk->start($project, ComponentsHandler::kind(), 'Variance components', ['by' => $request->by]),
+            202,
+        );
     }
 
     #[Route('/network/corrections', methods: 'POST')]

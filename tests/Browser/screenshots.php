@@ -16,11 +16,6 @@ $wants = static fn (string $name): bool => '' === $only || str_contains($only, $
 $shoot = static fn (string $name) => $office->shoot("$folder/$name.png");
 
 try {
-    if ($wants('sign-in')) {
-        $office->go('/sign-in');
-        $office->find('#username');
-        $shoot('sign-in');
-    }
     $office->signIn();
     if ($wants('network')) {
         $office->go('/p/1/network');
@@ -46,12 +41,6 @@ try {
         $office->press('Levels');
         $office->see('sum of backs');
         $shoot('levels');
-        $office->press('Results', 'label, span');
-        $office->see('To the network');
-        $shoot('levels-results');
-        $office->press('Benchmarks', 'label, span');
-        $office->see('repeats within');
-        $shoot('levels-settings');
     }
     if ($wants('book')) {
         $office->go('/p/1/network');
@@ -63,18 +52,6 @@ try {
         $office->press('Plots', 'label');
         $office->see('as chance makes them');
         $shoot('plots');
-        $office->press('Weights');
-        $office->click('[data-test=propose-weights]');
-        $office->see('Take these weights');
-        $shoot('weights');
-    }
-    if ($wants('stations')) {
-        $office->go('/p/1/network');
-        $office->see('Adjustment 3');
-        $office->press('Stations');
-        $office->find('.body .row');
-        $office->click('.body .row');
-        $shoot('stations');
     }
     if ($wants('control')) {
         $office->go('/p/1/network?point=KT01');
@@ -109,13 +86,6 @@ try {
         $office->choose('[data-test=change-heights]', 'above a geoid');
         $office->see('Heights move by');
         $shoot('reference-change');
-        $office->go('/p/1/reference?page=own');
-        $office->click('[data-test=own-text]');
-        $office->type('[data-test=own-definition]', '+proj=tmerc +lat_0=54 +lon_0=-3.1 +k=1.00003 +x_0=50000 +y_0=10000 +ellps=GRS80');
-        $office->type('#own-lat', '54 24 00.9');
-        $office->type('#own-lon', '3 06 21.5');
-        $office->see('with W it lies at the project');
-        $shoot('reference-own');
         $office->go('/p/1/reference?page=heights');
         $office->click('[data-test=extract-open]');
         $office->type('#x-north', '54 48');

@@ -15,7 +15,10 @@ final class BookTest extends ApiTestCase
         $this->job('/network/adjust');
         $single = $this->get('/network');
         $book = $this->get('/book');
-        self::assertSame(['KT02', 'KT03', 'KT05', 'KT10', 'KT11', 'KT08'], array_values(array_unique(array_column($book['setups'], 'station'))));
+        self::assertSame(
+            ['KT02', 'KT03', 'KT05', 'KT10', 'KT11', 'KT08'],
+            array_values(array_unique(array_column($book['setups'], 'station'))),
+        );
         self::assertSame([], array_filter(array_column($book['setups'], 'fault')));
         $setup = $book['setups'][0];
         self::assertNull($setup['fault']);
@@ -44,7 +47,12 @@ final class BookTest extends ApiTestCase
     {
         $this->acceptDemoFiles();
         $key = $this->get('/book')['setups'][0]['key'];
-        $this->call('PUT', '/book', ['setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori', 'temperature' => 12, 'pressure' => 985], 422);
+        $this->call(
+            'PUT',
+            '/book',
+            ['setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori', 'temperature' => 12, 'pressure' => 985],
+            422,
+        );
         $this->call('PUT', '/book', ['setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori', 'temperature' => 12], 422);
         $this->call('PUT', '/book', ['setup' => 'nothing', 'mode' => 'pointings', 'precision' => 'a-priori'], 422);
         $weather = ['temperature' => 12.0, 'pressure' => 985.0, 'humidity' => 60.0, 'prism' => -0.0175, 'referenceRefractivity' => 285.0];
@@ -57,7 +65,10 @@ final class BookTest extends ApiTestCase
         $factor = $this->get('/network')['runs'][0]['varianceFactor'];
         $this->call('PUT', '/book', ['setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori'], 200);
         $this->job('/network/adjust');
-        self::assertLessThan($factor, $this->get('/network')['runs'][0]['varianceFactor'], 'A prism constant that was not there makes it worse.');
+        self::assertLessThan(
+            $factor, $this->get('/network')['runs'][0]['varianceFactor'],
+            'A prism constant that was not there makes it worse.',
+        );
     }
 
     public function testFacesGiveCollimationAndIndex(): void

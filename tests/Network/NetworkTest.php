@@ -87,13 +87,19 @@ final class NetworkTest extends ApiTestCase
         $wrong = ['directionSd' => 3.0 * $settings['directionSd']] + $settings;
         $this->call('PUT', '/network/settings', $wrong, 200);
         $this->job('/network/adjust');
-        self::assertSame(['direction'], array_column(array_filter($this->get('/network')['kinds'], static fn (array $g): bool => 'low' === $g['standing']), 'kind'));
+        self::assertSame(
+            ['direction'],
+            array_column(array_filter($this->get('/network')['kinds'], static fn (array $g): bool => 'low' === $g['standing']), 'kind'),
+        );
         $outcome = $this->job('/network/components', ['by' => 'kind'])['outcome'];
         $factors = array_column($outcome['components'], 'proposed', 'group');
         self::assertEqualsWithDelta(1.0, $outcome['after'], 0.05);
         // Centring is part of a direction's precision and was not made worse, so a little less than a third.
         self::assertEqualsWithDelta(0.42, $factors['direction'], 0.12);
-        self::assertEqualsWithDelta(3.0 * $settings['directionSd'], $this->get('/network')['settings']['directionSd'], 1e-12, 'A proposal changes nothing.');
+        self::assertEqualsWithDelta(
+            3.0 * $settings['directionSd'], $this->get('/network')['settings']['directionSd'], 1e-12,
+            'A proposal changes nothing.',
+        );
         $this->call('PUT', '/network/settings', ['factors' => $factors] + $wrong, 200);
         $this->job('/network/adjust');
         self::assertEqualsWithDelta($outcome['after'], $this->get('/network')['runs'][0]['varianceFactor'], 1e-3);

@@ -37,7 +37,8 @@ final class VarianceComponentsTest extends TestCase
     {
         $simulated = (new SimulatedNetwork(78))->definition();
         $groups = array_map(
-            static fn (Observation $o): string => ObservationKind::Direction === $o->kind ? $o->from.$o->to : 'rest', $simulated->observations,
+            static fn (Observation $o): string => ObservationKind::Direction === $o->kind ? $o->from
+                .$o->to : 'rest', $simulated->observations,
         );
         [$found] = VarianceComponents::of($simulated, $groups, false);
         foreach ($found as $group => ['factor' => $factor, 'redundancy' => $redundancy]) {

@@ -48,14 +48,16 @@ final readonly class BookReport
                 continue;
             }
             $pointings[] = [
-                'id' => $any->id, 'round' => $any->set.(null === $any->round ? '' : '.'.$any->round), 'face' => $any->face, 'target' => $any->to,
+                'id' => $any->id, 'round' => $any->set.(null === $any->round ? '' : '.'.$any->round),
+                'face' => $any->face, 'target' => $any->to,
                 'ht' => ($p['zenith'] ?? $any)->ht, 'direction' => ($p['direction'] ?? null)?->v1, 'zenith' => ($p['zenith'] ?? null)?->v1,
                 'distance' => ($p['slope-distance'] ?? null)?->v1, 'used' => ($any->used & 1) > 0, 'line' => $any->line,
             ];
         }
 
         return new BookSetupView(
-            $setup->key, $setup->station, $setup->hi, $reduced->rounds ?? 0, $reduced?->collimation, $reduced?->index, $reduced?->sdDirection,
+            $setup->key, $setup->station, $setup->hi, $reduced->rounds ?? 0, $reduced?->collimation, $reduced?->index,
+            $reduced?->sdDirection,
             $reduced?->sdZenith, $reduced?->spread, $reduced->ppm ?? 0.0,
             array_map(static fn (ReducedTarget $t): array => $t->toArray(), $reduced->targets ?? []), $pointings,
             // Where no second face was read at all there is nothing to warn of pointing by pointing.

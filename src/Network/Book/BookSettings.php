@@ -24,12 +24,17 @@ final readonly class BookSettings
     public const A_PRIORI = 'a-priori';
 
     private const NOTHING = [
-        'mode' => self::POINTINGS, 'precision' => self::A_PRIORI, 'temperature' => null, 'pressure' => null, 'humidity' => null, 'prism' => 0.0,
+        'mode' => self::POINTINGS, 'precision' => self::A_PRIORI, 'temperature' => null, 'pressure' => null,
+        'humidity' => null, 'prism' => 0.0,
     ];
 
     /** @param array<string, SetupChoice> $setups by key of the setup */
-    private function __construct(public ?float $referenceRefractivity, public float $wavelength, public float $refraction, private array $setups)
-    {
+    private function __construct(
+        public ?float $referenceRefractivity,
+        public float $wavelength,
+        public float $refraction,
+        private array $setups,
+    ) {
     }
 
     public static function of(Project $project): self

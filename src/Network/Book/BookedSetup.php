@@ -57,7 +57,9 @@ final class BookedSetup
     {
         return array_keys(array_filter(
             $this->pointings,
-            static fn (array $p): bool => isset($p['direction'], $p['zenith']) && ($p['direction']->used & 1) > 0 && ($p['zenith']->used & 1) > 0,
+            static fn (array $p): bool => isset($p['direction'], $p['zenith'])
+                && ($p['direction']->used & 1) > 0
+                && ($p['zenith']->used & 1) > 0,
         ));
     }
 

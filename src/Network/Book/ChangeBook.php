@@ -27,7 +27,11 @@ final readonly class ChangeBook implements Operation
     {
         $what = $this->request->all ? 'every set-up' : 'set-up '.explode('|', $this->request->setup)[0];
 
-        return \sprintf('Reduced %s anew, %s', $what, 'means' === $this->request->mode ? 'means into the adjustment' : 'pointing by pointing');
+        return \sprintf(
+            'Reduced %s anew, %s',
+            $what,
+            'means' === $this->request->mode ? 'means into the adjustment' : 'pointing by pointing',
+        );
     }
 
     public function detail(): array
@@ -46,7 +50,10 @@ final readonly class ChangeBook implements Operation
             throw new UnusableInput(null === $r->temperature ? '/temperature' : '/pressure', 'weather is a temperature and a pressure');
         }
         if (null !== $r->temperature && null === $r->referenceRefractivity) {
-            throw new UnusableInput('/referenceRefractivity', 'with weather the reference refractivity of the distance meter must be known; its manual states it');
+            throw new UnusableInput(
+                '/referenceRefractivity',
+                'with weather the reference refractivity of the distance meter must be known; its manual states it',
+            );
         }
         $choice = [
             'mode' => $r->mode, 'precision' => $r->precision, 'temperature' => $r->temperature, 'pressure' => $r->pressure,

@@ -90,7 +90,9 @@ final readonly class StationBook
                 foreach ($setup->pointings as $pointing) {
                     if (isset($pointing['slope-distance'])) {
                         $i = $index[$pointing['slope-distance']->id];
-                        $observations[$i] = $observations[$i]->with(['value' => ((float) $observations[$i]->value + $choice['prism']) * $factor]);
+                        $observations[$i] = $observations[$i]->with(
+                            ['value' => ((float) $observations[$i]->value + $choice['prism']) * $factor],
+                        );
                     }
                 }
                 continue;
@@ -136,7 +138,9 @@ final readonly class StationBook
             // A pair counts once: both faces are one measurement of the direction.
             $sights = 'both' === $target->faces ? max(1, intdiv($target->pointings, 2)) : $target->pointings;
             $root = sqrt($sights);
-            foreach (['direction' => $target->direction, 'zenith' => $target->zenith, 'slope-distance' => $target->slope] as $kind => $value) {
+            foreach ([
+                'direction' => $target->direction, 'zenith' => $target->zenith, 'slope-distance' => $target->slope,
+            ] as $kind => $value) {
                 $rows = array_values(array_filter(array_map(static fn (array $p): ?ObservationRow => $p[$kind] ?? null, $own)));
                 if (null === $value || [] === $rows) {
                     continue;
@@ -145,7 +149,8 @@ final readonly class StationBook
                 yield $rows[0]->id => [
                     new Observation(
                         ObservationKind::from($kind), $setup->station, $target->target, $value, $sd,
-                        'mean '.implode(' ', \array_slice(explode('|', $setup->key), 1)), instrumentHeight: $setup->hi, targetHeight: $target->targetHeight,
+                        'mean '.implode(' ', \array_slice(explode('|', $setup->key), 1)),
+                        instrumentHeight: $setup->hi, targetHeight: $target->targetHeight,
                     ),
                     array_map(static fn (ObservationRow $r): int => $r->id, $rows),
                 ];
@@ -172,6 +177,9 @@ final readonly class StationBook
             return $own;
         }
 
-        return hypot($own, rad2deg('zenith' === $kind ? \M_SQRT2 * $settings->heightCentring / $target->slope : $centring / $target->horizontal));
+        return hypot(
+            $own,
+            rad2deg('zenith' === $kind ? \M_SQRT2 * $settings->heightCentring / $target->slope : $centring / $target->horizontal),
+        );
     }
 }

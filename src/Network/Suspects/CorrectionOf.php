@@ -82,7 +82,8 @@ final class CorrectionOf
                 }
             }
             $observations[$i] = $o->with([
-                'to' => $change['to'] ?? $o->to, 'value' => $add('v1', $o->value), 'instrumentHeight' => (float) $add('hi', $o->instrumentHeight),
+                'to' => $change['to'] ?? $o->to, 'value' => $add('v1', $o->value),
+                'instrumentHeight' => (float) $add('hi', $o->instrumentHeight),
                 'targetHeight' => (float) $add('ht', $o->targetHeight), 'components' => $components,
             ]);
         }

@@ -8,7 +8,11 @@ namespace App\Network\View;
 final readonly class BookView
 {
     /** @param list<BookSetupView> $setups */
-    public function __construct(public ?float $referenceRefractivity, public float $wavelength, public string $version, public array $setups)
-    {
+    public function __construct(
+        public ?float $referenceRefractivity,
+        public float $wavelength,
+        public string $version,
+        public array $setups,
+    ) {
     }
 }

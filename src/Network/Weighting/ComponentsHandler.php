@@ -42,12 +42,17 @@ final class ComponentsHandler implements JobHandler
         $where = null;
         foreach ($after->stations as $k => $s) {
             $b = $before->stations[$k];
-            $move = sqrt(((float) $s['e'] - (float) $b['e']) ** 2 + ((float) $s['n'] - (float) $b['n']) ** 2 + ((float) $s['h'] - (float) $b['h']) ** 2);
+            $move = sqrt(
+                ((float) $s['e'] - (float) $b['e']) ** 2 + ((float) $s['n'] - (float) $b['n']) ** 2
+                    + ((float) $s['h'] - (float) $b['h']) ** 2,
+            );
             if ($move > $largest) {
                 [$largest, $where] = [$move, $s['id']];
             }
         }
-        $flagged = static fn (array $rows): int => \count(array_filter($rows, static fn (array $r): bool => $r['flagged'] && 'full' === $r['use']));
+        $flagged = static fn (array $rows): int => \count(array_filter(
+            $rows, static fn (array $r): bool => $r['flagged'] && 'full' === $r['use'],
+        ));
         $context->outcome([
             'components' => $views, 'before' => $before->varianceFactor, 'after' => $after->varianceFactor, 'largestMove' => $largest,
             'largestMoveAt' => $where, 'flaggedBefore' => $flagged($before->observations), 'flaggedAfter' => $flagged($after->observations),
