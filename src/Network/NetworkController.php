@@ -40,6 +40,12 @@ final class NetworkController
         return PackedAnswer::of($report->of($project), ['rows' => RowView::class, 'stations' => StationView::class]);
     }
 
+    #[Route('/network/runs/{earlier'.Id::NUMBER.'}/{later'.Id::NUMBER.'}', methods: 'GET')]
+    public function compared(#[Reads] Project $project, int $earlier, int $later, RunComparison $comparison): JsonResponse
+    {
+        return new JsonResponse($comparison->of($project, $earlier, $later));
+    }
+
     #[Route('/network/adjust', methods: 'POST')]
     public function adjust(#[Changes] Project $project): JsonResponse
     {

@@ -16,7 +16,7 @@ use App\Store\FileStore;
  * }
  * @phpstan-type Row array{
  *     index: int, component?: string, residual?: ?float, sd?: ?float, standardized?: ?float,
- *     redundancyNumber?: ?float, minimalDetectable?: ?float, externalEffect?: ?float, flagged?: bool,
+ *     redundancyNumber?: ?float, minimalDetectable?: ?float, externalEffect?: ?float, flagged?: bool, use?: string,
  * }
  * @phpstan-type Group array{type: string, count: int, sumSquares: float, redundancy: float, varianceFactor: ?float}
  */

@@ -77,6 +77,24 @@ final class NetworkTest extends ApiTestCase
         self::assertStringContainsString('The excess sits in the zenith angles of KT10/1', $run['sentences'][1]);
     }
 
+    public function testTwoRunsAreCompared(): void
+    {
+        $this->acceptDemoFiles();
+        $this->job('/network/adjust');
+        $worst = array_values(array_filter($this->get('/network')['rows'], static fn (array $r): bool => $r['flagged']));
+        usort($worst, static fn (array $a, array $b): int => abs($b['standardized']) <=> abs($a['standardized']));
+        $this->post('/network/use', ['rows' => [['id' => $worst[0]['id'], 'component' => $worst[0]['component']]], 'aside' => true]);
+        $this->job('/network/adjust');
+        $compared = $this->get('/network/runs/1/2');
+        self::assertSame([1, 2], [$compared['earlier'], $compared['later']]);
+        self::assertGreaterThan($compared['laterFactor'], $compared['earlierFactor']);
+        self::assertContains('set aside', array_column($compared['changed'], 'verdict', 'id'));
+        $length = static fn (array $s): float => sqrt($s['e'] ** 2 + $s['n'] ** 2 + $s['h'] ** 2);
+        self::assertEqualsWithDelta($this->get('/network')['comparison']['largest'], $length($compared['shifts'][0]), 1e-12);
+        self::assertGreaterThanOrEqual($length($compared['shifts'][1]), $length($compared['shifts'][0]));
+        $this->get('/network/runs/1/9', 422);
+    }
+
     public function testWeightsOfGroupsAreProposedWithTheirEffectAndTaken(): void
     {
         $this->acceptDemoFiles();

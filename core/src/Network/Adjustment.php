@@ -287,7 +287,9 @@ final class Adjustment
     {
         $shift = $this->structure->cholesky->solve($this->normals->rhs);
 
-        return $this->move(null === $this->freeDatum ? $shift : $this->freeDatum->transform($shift, $this->moved()));
+        return $this->state->move(
+            $this->structure->parameterOwner, null === $this->freeDatum ? $shift : $this->freeDatum->transform($shift, $this->moved()),
+        );
     }
 
     private function factor(): void
@@ -363,39 +365,6 @@ final class Adjustment
         }
 
         return $moved;
-    }
-
-    /**
-     * @param list<float> $shift
-     *
-     * @return float the largest shift of a coordinate, metres
-     */
-    private function move(array $shift): float
-    {
-        $largest = 0.0;
-        foreach ($this->structure->parameterOwner as $k => [$s, $c]) {
-            $d = $shift[$k];
-            if (!is_finite($d)) {
-                return \INF;
-            }
-            if (3 === $c) {
-                $this->state->orientation[$s] += $d;
-                continue;
-            }
-            $largest = max($largest, abs($d));
-            if (0 === $c) {
-                $this->state->e[$s] += $d;
-            } elseif (1 === $c) {
-                $this->state->n[$s] += $d;
-            } else {
-                $this->state->h[$s] += $d;
-            }
-        }
-        if ($largest < 1e7) {
-            $this->state->refresh();
-        }
-
-        return $largest;
     }
 
     /** @param list<float> $inverse */

@@ -47,6 +47,40 @@ final class NetworkState
         $this->refresh();
     }
 
+    /**
+     * @param list<array{int, int}> $owner of each unknown: station and component, or set and 3
+     * @param list<float>           $shift of each unknown
+     *
+     * @return float the largest shift of a coordinate, metres; beyond any sense the geometry stays as it was
+     */
+    public function move(array $owner, array $shift): float
+    {
+        $largest = 0.0;
+        foreach ($owner as $k => [$s, $c]) {
+            $d = $shift[$k];
+            if (!is_finite($d)) {
+                return \INF;
+            }
+            if (3 === $c) {
+                $this->orientation[$s] += $d;
+                continue;
+            }
+            $largest = max($largest, abs($d));
+            if (0 === $c) {
+                $this->e[$s] += $d;
+            } elseif (1 === $c) {
+                $this->n[$s] += $d;
+            } else {
+                $this->h[$s] += $d;
+            }
+        }
+        if ($largest < 1e7) {
+            $this->refresh();
+        }
+
+        return $largest;
+    }
+
     public function refresh(): void
     {
         $position = $axes = $jacobian = $curvature = [];

@@ -492,6 +492,18 @@ export interface BookView {
   setups: BookSetupView[];
 }
 
+/** An observation that two runs judge differently. */
+export interface ChangedVerdictView {
+  id: number;
+  component: string | null;
+  kind: string;
+  at: string;
+  to: string;
+  before: number | null;
+  after: number | null;
+  verdict: string;
+}
+
 /** The newest run against the one before. */
 export interface ComparisonView {
   previousRun: number;
@@ -653,6 +665,16 @@ export interface RunView {
   headline: string;
   sentences: string[];
   warnings: string[];
+}
+
+/** Two runs of the adjustment side by side: what moved and which verdicts changed. */
+export interface RunsComparedView {
+  earlier: number;
+  later: number;
+  earlierFactor: number | null;
+  laterFactor: number | null;
+  shifts: ShiftView[];
+  changed: ChangedVerdictView[];
 }
 
 /** What screening proposes to set aside. */

@@ -87,27 +87,7 @@ final class LinearModel
     /** @param list<float> $shift */
     public function move(array $shift): float
     {
-        $largest = 0.0;
-        foreach ($this->solved->structure->parameterOwner as $k => [$s, $c]) {
-            $d = $shift[$k];
-            if (3 === $c) {
-                $this->state->orientation[$s] += $d;
-                continue;
-            }
-            $largest = max($largest, abs($d));
-            if (0 === $c) {
-                $this->state->e[$s] += $d;
-            } elseif (1 === $c) {
-                $this->state->n[$s] += $d;
-            } else {
-                $this->state->h[$s] += $d;
-            }
-        }
-        if ($largest < 1e7) {
-            $this->state->refresh();
-        }
-
-        return $largest;
+        return $this->state->move($this->solved->structure->parameterOwner, $shift);
     }
 
     /**
