@@ -7,11 +7,13 @@ namespace App\Network;
 use App\Api\Id;
 use App\Api\PackedAnswer;
 use App\Ledger\Desk;
+use App\Network\Reorient\ReorientHandler;
 use App\Network\Request\ComponentsRequest;
 use App\Network\Request\ControlRequest;
 use App\Network\Request\CorrectionRequest;
 use App\Network\Request\HoldRequest;
 use App\Network\Request\RenameRequest;
+use App\Network\Request\ReorientRequest;
 use App\Network\Request\ScreenRequest;
 use App\Network\Request\SettingsRequest;
 use App\Network\Request\SetUseRequest;
@@ -62,6 +64,14 @@ final class NetworkController
     public function suspects(#[Changes] Project $project): JsonResponse
     {
         return new JsonResponse($this->desk->start($project, SuspectsHandler::kind(), 'Suspects'), 202);
+    }
+
+    #[Route('/network/reorient', methods: 'POST')]
+    public function reorient(#[Changes] Project $project, #[MapRequestPayload] ReorientRequest $request): JsonResponse
+    {
+        $title = $request->apply ? 'Re-orient' : 'Work a re-orientation out';
+
+        return new JsonResponse($this->desk->start($project, ReorientHandler::kind(), $title, (array) $request), 202);
     }
 
     #[Route('/network/components', methods: 'POST')]

@@ -94,6 +94,35 @@ final class BlunderTest extends TestCase
         self::assertStringNotContainsString('target beside its mark', $o->text());
     }
 
+    public function testReOrientationIsShownCarriedOutAndUndone(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment');
+        $o->press('Control');
+        $o->click('[data-test=reorient]');
+        $cell = $o->find('[aria-label="New h of KT01"]');
+        $was = (string) $cell->getAttribute('value');
+        $cell->sendKeys([WebDriverKeys::CONTROL, 'a']);
+        $cell->sendKeys('24O');
+        $o->see('is not a number');
+        $cell->sendKeys([WebDriverKeys::CONTROL, 'a']);
+        $cell->sendKeys(\sprintf('%.4f', (float) $was + 0.25));
+        $o->click('[data-test=reorient-preview]');
+        $o->see('points move, the farthest');
+        $o->click('[data-test=reorient-apply]');
+        $o->see('Re-oriented. Undo');
+        $o->click('[data-test=ledger]');
+        $o->see('Re-oriented on KT01');
+        $o->go('/p/1/network');
+        $o->see('stale');
+        $o->driver->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'z']);
+        $o->see('Undid entry');
+        $o->press('Control');
+        $o->click('[data-test=reorient]');
+        self::assertSame($was, $o->find('[aria-label="New h of KT01"]')->getAttribute('value'));
+    }
+
     /** Cell after cell, with Enter after each. */
     private function typed(string ...$cells): void
     {

@@ -433,6 +433,13 @@ export interface RenameRequest {
   to: string;
 }
 
+/** Other values for control marks: metres; what is left out stays. Applied, or only worked out. */
+export interface ReorientRequest {
+  control: ({ e: number | null; h: number | null; n: number | null; point: string })[];
+  apply?: boolean;
+  reason?: string;
+}
+
 /** Limit of the standardized residual for screening. */
 export interface ScreenRequest {
   limit?: number;
@@ -699,6 +706,17 @@ export interface SettingsView {
   confidence: number;
   free: boolean;
   factors: Record<string, number>;
+}
+
+/** How a set-up goes with other control: shift in metres, rotation clockwise in degrees, scale in parts per million. */
+export interface SetupTurnView {
+  station: string;
+  e: number;
+  n: number;
+  h: number;
+  rotation: number;
+  scale: number;
+  targets: number;
 }
 
 /** How a station moved between two runs, metres. */

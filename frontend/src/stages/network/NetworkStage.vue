@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post, remove } from '../../api/client';
-import type { NetworkView, RunView, ScreenRequest, ScreenedView, SetUseRequest } from '../../api/types';
+import type { NetworkView, RunView, ScreenRequest, ScreenedView, SetUseRequest, ShiftView } from '../../api/types';
 import { correctionOf, type SuspectsFound } from './suspects';
 import SuspectSheet from './SuspectSheet.vue';
 import SuspectSlip from './SuspectSlip.vue';
@@ -27,6 +27,7 @@ import ObservationSheet from './ObservationSheet.vue';
 import ObservationSlip from './ObservationSlip.vue';
 import PlotSheet from './PlotSheet.vue';
 import RunSheet from './RunSheet.vue';
+import ReorientSheet from './ReorientSheet.vue';
 import ScreeningSlip from './ScreeningSlip.vue';
 import SettingsSheet from './SettingsSheet.vue';
 import SetupSheet from './SetupSheet.vue';
@@ -54,6 +55,8 @@ const groups = ref(new Set<string>());
 const reason = ref('');
 const setupPage = ref<'weights' | 'plots' | 'book'>('weights');
 const showMoves = ref(false);
+const isReorienting = ref(false);
+const reorientMoves = shallowRef<ShiftView[] | null>(null);
 const proposals = ref<ScreenedView[] | null>(null);
 const suspects = shallowRef<SuspectsFound | null>(null);
 const suspectIndex = ref(0);
@@ -64,7 +67,14 @@ const rows = computed(() => network.value?.rows ?? []);
 const chosen = computed(() => rows.value.filter((r) => selected.value.has(rowKey(r))));
 
 const stations = computed(() => stationColumns(project.units));
-const scene = computed(() => networkScene(project.points, network.value, showMoves.value, suspect.value?.moves ?? null));
+const scene = computed(() =>
+  networkScene(
+    project.points,
+    network.value,
+    showMoves.value || reorientMoves.value !== null,
+    reorientMoves.value ?? suspect.value?.moves ?? null,
+  ),
+);
 
 const touched = computed(() => rows.value.filter((r) => suspect.value?.touched.includes(r.id)));
 const selectedLines = computed(() => new Set((suspect.value ? touched.value : chosen.value).map(lineKey)));
@@ -226,7 +236,7 @@ watch(() => project.version, load);
         </EmptyPage>
         <template v-else-if="network">
           <NetworkHead
-            v-if="tab !== 'levels' && !(tab === 'setups' && setupPage === 'book')"
+            v-if="tab !== 'levels' && !(tab === 'setups' && setupPage === 'book') && !(tab === 'control' && isReorienting)"
             :network="network"
             :run="run"
             @adjust="adjust"
@@ -262,7 +272,17 @@ watch(() => project.version, load);
           >
             <template #empty><p class="quiet">Adjust the network to see its stations.</p></template>
           </FiguresTable>
-          <ControlSheet v-else-if="tab === 'control'" :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
+          <template v-else-if="tab === 'control'">
+            <ReorientSheet v-if="isReorienting" @moves="(m) => (reorientMoves = m)" @close="isReorienting = false" />
+            <template v-else>
+              <div>
+                <ElButton size="small" data-test="reorient" :disabled="!project.mayChange || !run" @click="isReorienting = true"
+                  >Re-orientation …</ElButton
+                >
+              </div>
+              <ControlSheet :selected="selectedPoints" @select="(k) => (selectedPoints = new Set(k))" />
+            </template>
+          </template>
           <div v-else-if="tab === 'setups'" class="setups">
             <ElRadioGroup v-model="setupPage" size="small" aria-label="Shown of the setups">
               <ElRadioButton value="weights">Against their weights</ElRadioButton><ElRadioButton value="plots">Plots</ElRadioButton

@@ -77,9 +77,7 @@ const changed: Column<ChangedVerdictView>[] = [
     <template v-if="compared">
       <p>
         Run {{ compared.earlier }} → {{ compared.later }}: factor {{ compared.earlierFactor?.toFixed(2) ?? '—' }} →
-        {{ compared.laterFactor?.toFixed(2) ?? '—' }}; {{ compared.changed.length }} verdict{{
-          compared.changed.length === 1 ? '' : 's'
-        }}
+        {{ compared.laterFactor?.toFixed(2) ?? '—' }}; {{ compared.changed.length }} verdict{{ compared.changed.length === 1 ? '' : 's' }}
         changed.
       </p>
       <div class="both">

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network\Reorient;
+
+use App\Job\JobContext;
+use App\Job\JobHandler;
+use App\Ledger\Ledger;
+use App\Survey\PointRepository;
+use Mensura\Fault\UnusableInput;
+
+/** Works a re-orientation out, and carries it out when it is asked to. */
+final readonly class ReorientHandler implements JobHandler
+{
+    public function __construct(private Reorientation $reorientation, private PointRepository $points, private Ledger $ledger)
+    {
+    }
+
+    public static function kind(): string
+    {
+        return 'reorient';
+    }
+
+    public function run(JobContext $context): void
+    {
+        $control = [];
+        $sent = $context->payload['control'] ?? [];
+        foreach (\is_array($sent) ? array_values($sent) : [] as $i => $row) {
+            if (!\is_array($row) || !\is_string($row['point'] ?? null)) {
+                throw new UnusableInput("/control/$i/point", 'is the name of a control mark');
+            }
+            $value = static fn (string $c): ?float => isset($row[$c]) && is_numeric($row[$c]) ? (float) $row[$c] : null;
+            $control[] = ['point' => $row['point'], 'e' => $value('e'), 'n' => $value('n'), 'h' => $value('h')];
+        }
+        [$turns, $moves, $places] = $this->reorientation->of($context->project, $control, $context->report(...));
+        if (true === ($context->payload['apply'] ?? false)) {
+            $reason = (string) ($context->payload['reason'] ?? '');
+            $this->ledger->carryOut($context->project, $context->authorName, new Reorient($this->points, $control, $places, $reason), $context->jobId);
+        }
+        $context->outcome(['turns' => $turns, 'moves' => $moves]);
+    }
+}
