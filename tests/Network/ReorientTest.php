@@ -36,14 +36,24 @@ final class ReorientTest extends ApiTestCase
         self::assertSame('done', $job['state'], (string) $job['error']);
         $after = array_column($this->get('/points')['points'], null, 'name');
         self::assertEqualsWithDelta($control[0]['e'], $after['KT01']['givenE'], 1e-9);
-        self::assertEqualsWithDelta($before['KT12']['e'] + array_column($job['outcome']['moves'], 'e', 'name')['KT12'], $after['KT12']['e'], 2e-5);
+        self::assertEqualsWithDelta(
+            $before['KT12']['e'] + array_column($job['outcome']['moves'], 'e', 'name')['KT12'],
+            $after['KT12']['e'],
+            2e-5,
+        );
         $entry = $this->get('/ledger')['entries'][0] ?? $this->get('/ledger')[0];
         self::assertStringContainsString('Re-oriented on KT01', $entry['title']);
         $this->post("/ledger/{$entry['seq']}/undo");
         $back = array_column($this->get('/points')['points'], null, 'name');
         foreach (['KT01', 'KT05', 'KT12'] as $name) {
-            self::assertSame([$before[$name]['e'], $before[$name]['n'], $before[$name]['h']], [$back[$name]['e'], $back[$name]['n'], $back[$name]['h']]);
+            self::assertSame(
+                [$before[$name]['e'], $before[$name]['n'], $before[$name]['h']],
+                [$back[$name]['e'], $back[$name]['n'], $back[$name]['h']],
+            );
         }
-        self::assertStringContainsString('is no station', (string) $this->job('/network/reorient', ['control' => [['point' => 'KT99', 'e' => 1.0]]])['error']);
+        self::assertStringContainsString(
+            'is no station',
+            (string) $this->job('/network/reorient', ['control' => [['point' => 'KT99', 'e' => 1.0]]])['error'],
+        );
     }
 }

@@ -47,6 +47,15 @@ final class SuspectsTest extends ApiTestCase
         $lineage = json_encode($this->get('/lineage/network'), \JSON_THROW_ON_ERROR);
         self::assertStringContainsString('rod read a stop too low', $lineage);
 
+        // Both reports name the correction.
+        foreach (['html', 'pdf'] as $kind) {
+            $this->job('/handover', ['kind' => $kind, 'surfaces' => []]);
+            $export = array_column($this->get('/handover')['exports'], null, 'kind')[$kind];
+            self::assertTrue($export['holds'], json_encode($export, \JSON_THROW_ON_ERROR));
+        }
+        $html = array_column($this->get('/handover')['exports'], null, 'kind')['html'];
+        $this->client->request('GET', "/api/projects/{$this->project}/handover/{$html['id']}/file");
+        self::assertStringContainsString('rod read a stop too low', (string) $this->client->getInternalResponse()->getContent());
         $this->call('DELETE', '/network/corrections/'.$after['corrections'][0]['id'], null, 200);
         self::assertSame([], $this->get('/network')['corrections']);
         $this->job('/network/adjust');

@@ -32,10 +32,10 @@ export const VIEWS: Record<string, ViewHelp> = {
   network: {
     title: 'Network',
     lines: [
-      'Adjusts directions, zenith angles, distances and vectors by least squares, and judges the result.',
+      'Adjusts directions, zenith angles, distances, levels and vectors by least squares, and judges the result.',
       'Read the verdict on top first: which kind of observation does not fit its weights, and where.',
       'The table is worst first; x sets an observation aside and shows at once what that changed.',
-      'Screening proposes what to set aside one pass after another; you decide, with a reason.',
+      'Screening proposes what to set aside; suspects rank what went wrong in the field, and a correction stands beside what the file says.',
       'Accepting makes the adjusted values the coordinates of the project; until then nothing moves.',
     ],
     doc: ['numerics', 'network-adjustment'],

@@ -57,7 +57,8 @@ final class Reorient implements Operation
                 throw new UnusableInput("/control/$i/point", \sprintf('%s is not control; make it control first', $p->name));
             }
             $p->give(new Given(
-                $new['e'] ?? $p->givenE ?? $p->e, $new['n'] ?? $p->givenN ?? $p->n, $new['h'] ?? $p->givenH ?? $p->h, $p->held, $p->sdE, $p->sdN, $p->sdH,
+                $new['e'] ?? $p->givenE ?? $p->e, $new['n'] ?? $p->givenN ?? $p->n, $new['h'] ?? $p->givenH ?? $p->h,
+                $p->held, $p->sdE, $p->sdN, $p->sdH,
             ));
             $marks[$p->name] = true;
         }

@@ -36,7 +36,10 @@ final readonly class ReorientHandler implements JobHandler
         [$turns, $moves, $places] = $this->reorientation->of($context->project, $control, $context->report(...));
         if (true === ($context->payload['apply'] ?? false)) {
             $reason = (string) ($context->payload['reason'] ?? '');
-            $this->ledger->carryOut($context->project, $context->authorName, new Reorient($this->points, $control, $places, $reason), $context->jobId);
+            $this->ledger->carryOut(
+                $context->project, $context->authorName, new Reorient($this->points, $control, $places, $reason),
+                $context->jobId,
+            );
         }
         $context->outcome(['turns' => $turns, 'moves' => $moves]);
     }

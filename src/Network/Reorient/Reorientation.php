@@ -53,9 +53,17 @@ final readonly class Reorientation
         }
         $free = NetworkSettings::of($project)->free;
         $before = (new Adjustment($network, $free, false, $progress))->run();
-        $after = (new Adjustment(new NetworkDefinition($network->frame, $network->settings, $stations, $network->observations, $network->sources), $free, false, $progress))->run();
+        $after = (new Adjustment(
+            new NetworkDefinition($network->frame, $network->settings, $stations, $network->observations, $network->sources),
+            $free,
+            false,
+            $progress,
+        ))->run();
         if (!$after->converged) {
-            throw new UnusableInput('/control', 'with these values the network does not converge; are east and north exchanged, or is a digit wrong?');
+            throw new UnusableInput(
+                '/control',
+                'with these values the network does not converge; are east and north exchanged, or is a digit wrong?',
+            );
         }
         $places = [];
         foreach ($after->stations as $s) {

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Network\Report;
+
+use App\Export\Check;
+use App\Export\ExportAbout;
+use App\Export\ExportKind;
+use App\Network\Adjuster;
+use App\Network\NetworkReport;
+use App\Network\View\RowView;
+use App\Network\View\SettingsView;
+use App\Network\View\StationView;
+use App\Project\Project;
+use App\Project\Shown;
+use App\Reference\ProjectReference;
+use App\Result\Results;
+use Mensura\Fault\UnusableInput;
+use Twig\Environment;
+
+/** The adjustment report as one HTML file that needs nothing beside it: every observation, not the worst alone. */
+final readonly class AdjustmentHtml implements ExportKind
+{
+    private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
+
+    public function __construct(
+        private NetworkReport $network,
+        private Results $results,
+        private ProjectReference $references,
+        private Environment $twig,
+    ) {
+    }
+
+    public static function key(): string
+    {
+        return 'html';
+    }
+
+    public function about(): ExportAbout
+    {
+        return new ExportAbout(
+            'Adjustment report as HTML', 'Write the adjustment report', 'adjustment', 'html',
+            'text/html; charset=utf-8', 'Adjustment report, HTML',
+            'verdict, stations, every observation, what was set aside or corrected and why', 31,
+        );
+    }
+
+    public function restsOn(array $surfaces): array
+    {
+        return [[], [Adjuster::SLOT]];
+    }
+
+    public function write(Project $project, array $surfaces, string $path): array
+    {
+        $result = $this->results->current($project)[Adjuster::SLOT] ?? null;
+        if (null === $result) {
+            throw new UnusableInput('', 'there is no adjustment to report; adjust the network first');
+        }
+        $view = $this->network->of($project);
+        $as = new Shown($project);
+        $used = array_values(array_filter($view->rows, static fn (RowView $r): bool => $r->used));
+        usort($used, static fn (RowView $a, RowView $b): int => abs($b->standardized ?? 0.0) <=> abs($a->standardized ?? 0.0));
+        $aside = array_values(array_filter($view->rows, static fn (RowView $r): bool => !$r->used));
+        $small = $as->smallUnit();
+        file_put_contents($path, $this->twig->render('report/adjustment.html.twig', [
+            'project' => $project->name(), 'run' => $view->runs[0], 'reference' => $this->references->words($project),
+            'lengthName' => $as->lengthName(), 'stale' => $view->stale, 'kinds' => $view->kinds,
+            'precision' => self::precision($view->settings, $as),
+            'stationHeadings' => [
+                'station', "easting $as->length", "northing $as->length", "height $as->length", "sd e $small",
+                "sd n $small", "sd h $small", "ellipse $small", 'held',
+            ],
+            'stations' => array_map(static fn (StationView $s): array => [
+                $s->name, $as->length($s->e), $as->length($s->n), $as->height($s->h), $as->small($s->sdE),
+                $as->small($s->sdN), $as->small($s->sdH),
+                $as->small($s->semiMajor).' x '.$as->small($s->semiMinor), $s->held,
+            ], $view->stations),
+            'aside' => array_map(static fn (RowView $r): array => [
+                'cells' => self::measured($r, $as), 'by' => $r->asideBy.', '.substr((string) $r->asideAt, 0, 10), 'reason' => $r->reason,
+            ], $aside),
+            'corrections' => $view->corrections,
+            'observations' => array_map(static fn (RowView $r): array => [
+                'cells' => [...self::measured($r, $as), null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy)],
+                'stands' => $r->flagged,
+                'source' => $r->file.(null === $r->line ? '' : ' '.$r->line),
+            ], $used),
+            'versions' => array_map(
+                static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12),
+                array_keys($result->inputs),
+                $result->inputs,
+            ),
+        ]));
+
+        return [];
+    }
+
+    private static function precision(SettingsView $s, Shown $as): string
+    {
+        $small = static fn (float $metres): string => $as->small($metres).' '.$as->smallUnit();
+        $factors = array_map(
+            static fn (string $group, float $f): string => \sprintf('%s times %.2f', $group, $f),
+            array_keys($s->factors),
+            $s->factors,
+        );
+
+        return \sprintf(
+            'Directions %s, zenith angles %s, distances %s + %s ppm, centring %s instrument, %s target, %s heights; '
+                .'refraction coefficient %s.%s',
+            $as->smallAngle($s->directionSd / 3600.0), $as->smallAngle($s->zenithSd / 3600.0),
+            $small($s->distanceConstant), $s->distancePpm,
+            $small($s->instrumentCentring), $small($s->targetCentring), $small($s->heightCentring), $s->refraction,
+            [] === $factors ? '' : ' Standard deviations of groups: '.implode(', ', $factors).'.',
+        );
+    }
+
+    /** @return list<string> kind, at, to, observed, residual, standardized */
+    private static function measured(RowView $r, Shown $as): array
+    {
+        $isAngular = \in_array($r->kind, self::ANGULAR, true);
+
+        return [
+            $r->kind.(null === $r->component ? '' : ' '.$r->component),
+            $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
+            $isAngular ? $as->angle($r->observed) : $as->length($r->observed),
+            null === $r->residual
+                ? ''
+                : ($isAngular ? $as->smallAngle($r->residual, true) : $as->small($r->residual, true).' '.$as->smallUnit()),
+            null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized),
+        ];
+    }
+
+    public function check(Project $project, array $surfaces, string $path): array
+    {
+        $view = $this->network->of($project);
+        $page = new \DOMDocument();
+        $isRead = @$page->loadHTML((string) file_get_contents($path), \LIBXML_NOERROR);
+        $text = $isRead ? $page->textContent : '';
+        $as = new Shown($project);
+        $isThere = static fn (StationView $s): bool => str_contains($text, $s->name)
+            && str_contains($text, $as->length($s->e))
+            && str_contains($text, $as->height($s->h));
+
+        return [
+            Check::count('stations with their coordinates', \count($view->stations), \count(array_filter($view->stations, $isThere))),
+            Check::count('verdict', 1, (int) str_contains($text, $view->runs[0]->headline)),
+            Check::count(
+                'corrections',
+                \count($view->corrections),
+                \count(array_filter($view->corrections, static fn ($c): bool => str_contains($text, $c->words))),
+            ),
+        ];
+    }
+}
