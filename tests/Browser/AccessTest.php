@@ -87,6 +87,27 @@ final class AccessTest extends TestCase
             $o->click("[data-test=tab-$page]");
             self::assertSame([], $this->findings(), "page $page");
         }
+        foreach ([
+            'levels' => ['Write', 'Results', 'Benchmarks'], 'setups' => ['Plots', 'Book, reduced'],
+        ] as $page => $inner) {
+            $o->go('/p/1/network');
+            $o->click("[data-test=tab-$page]");
+            foreach ($inner as $name) {
+                $o->press($name, 'label');
+                $o->settle();
+                self::assertSame([], $this->findings(), "page $page, $name");
+            }
+        }
+        $o->go('/p/1/network');
+        $o->click('[data-test=tab-control]');
+        $o->click('[data-test=reorient]');
+        $o->find('[aria-label="New h of KT01"]');
+        self::assertSame([], $this->findings(), 're-orientation');
+        $o->go('/p/1/network');
+        $o->click('[data-test=tab-suspects]');
+        $o->click('[data-test=search-suspects]');
+        $o->see('What it touches');
+        self::assertSame([], $this->findings(), 'suspects');
         foreach (['l' => '.over .entries', '?' => '.over dl', '/' => '.search input'] as $key => $awaited) {
             $o->go('/p/1/network');
             $o->find('.body .row');

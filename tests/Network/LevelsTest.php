@@ -95,6 +95,19 @@ final class LevelsTest extends ApiTestCase
         self::assertSame(2, $network['runs'][0]['redundancy']);
     }
 
+    public function testALineMayLeaveAnotherOnItsWay(): void
+    {
+        $this->benchmarks();
+        $this->keep('1', [['back', 'BM1', 1.5, 200.0], ['fore', 'J', 1.2, 200.0], ['back', 'J', 0.9, 300.0], ['fore', 'BM2', 0.7, 300.0]]);
+        $this->keep('2', [['back', 'J', 1.1, 250.0], ['fore', 'K', 1.0, 250.0]]);
+        $book = $this->get('/levels');
+        self::assertNull($book['fault']);
+        $heights = array_column($book['points'], 'h', 'id');
+        self::assertEqualsWithDelta(100.3, $heights['J'], 1e-9);
+        self::assertEqualsWithDelta(100.4, $heights['K'], 1e-9);
+        self::assertSame(['BM1', 'J', 'J'], array_column($book['network'], 'from'), 'The network is cut where they meet.');
+    }
+
     public function testAWeightByLengthIsRefusedWhereNoneIsKnown(): void
     {
         $this->benchmarks();

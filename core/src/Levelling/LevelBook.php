@@ -34,24 +34,29 @@ final class LevelBook
      * @param array<string, float> $benchmarks heights by name, keyed "p" and their name
      * @param list<Run>            $runs
      */
-    private function __construct(private readonly LevelSettings $settings, private readonly array $benchmarks, private readonly array $runs)
-    {
+    private function __construct(
+        private readonly LevelSettings $settings,
+        private readonly array $benchmarks,
+        private readonly array $runs,
+        private readonly bool $fromInside,
+    ) {
     }
 
     /**
      * @param list<array{string, float}> $benchmarks name and height
      * @param list<Run>                  $runs
+     * @param bool                       $fromInside whether a run may begin or end on a point inside another, where nothing else reaches it
      *
      * @throws UnusableInput naming the run: a pattern that breaks, a run that no known height reaches
      */
-    public static function work(LevelSettings $settings, array $benchmarks, array $runs): LevelledBook
+    public static function work(LevelSettings $settings, array $benchmarks, array $runs, bool $fromInside = false): LevelledBook
     {
         $known = [];
         foreach ($benchmarks as [$id, $h]) {
             $known["p$id"] = $h;
         }
 
-        return (new self($settings, $known, $runs))->workOut($benchmarks);
+        return (new self($settings, $known, $runs, $fromInside))->workOut($benchmarks);
     }
 
     /** @param list<array{string, float}> $benchmarks */
@@ -139,6 +144,9 @@ final class LevelBook
                     break;
                 }
             }
+            if (null === $next && $this->fromInside) {
+                $next = $this->inside($waiting);
+            }
             if (null === $next) {
                 $section = $waiting[array_key_first($waiting)];
                 throw new UnusableInput($this->pathOf($section->run), \sprintf(
@@ -149,6 +157,26 @@ final class LevelBook
             $this->workSection($waiting[$next]);
             unset($waiting[$next]);
         }
+    }
+
+    /**
+     * The first section that begins or ends on a point which another run has given a height on its way; that end is known then.
+     *
+     * @param array<int, Section> $waiting
+     */
+    private function inside(array $waiting): ?int
+    {
+        foreach ($waiting as $i => $section) {
+            foreach (["p$section->from", "p$section->to"] as $end) {
+                if (isset($this->points[$end])) {
+                    $this->known[$end] = $this->points[$end]->h;
+
+                    return $i;
+                }
+            }
+        }
+
+        return null;
     }
 
     private function pathOf(string $id): string

@@ -88,7 +88,8 @@ final readonly class LevelDesk
             $benchmarks[] = [substr($id, 1), $h];
         }
 
-        return LevelBook::work($this->core($project), $benchmarks, $runs);
+        // A line that leaves another on its way has a height there; in a book of one's own that is how they are levelled.
+        return LevelBook::work($this->core($project), $benchmarks, $runs, true);
     }
 
     /** @param list<Row> $rows */
