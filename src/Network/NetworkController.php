@@ -57,7 +57,10 @@ final class NetworkController
     #[Route('/network/screen', methods: 'POST')]
     public function screen(#[Changes] Project $project, #[MapRequestPayload] ScreenRequest $request): JsonResponse
     {
-        return new JsonResponse($this->desk->start($project, ScreenHandler::kind(), 'Screening', ['limit' => $request->limit]), 202);
+        return new JsonResponse(
+            $this->desk->start($project, ScreenHandler::kind(), 'Screening', ['limit' => $request->limit, 'most' => $request->most]),
+            202,
+        );
     }
 
     #[Route('/network/suspects', methods: 'POST')]

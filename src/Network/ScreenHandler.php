@@ -27,7 +27,10 @@ final class ScreenHandler implements JobHandler
     {
         [$network, $ids] = $this->assembly->of($context->project);
         $limit = (float) ($context->payload['limit'] ?? Adjustment::CRITICAL);
-        $result = (new Adjustment($network, NetworkSettings::of($context->project)->free, false, $context->report(...)))->run($limit);
+        $result = (new Adjustment($network, NetworkSettings::of($context->project)->free, false, $context->report(...)))->run(
+            $limit,
+            isset($context->payload['most']) ? (int) $context->payload['most'] : null,
+        );
         $proposals = [];
         foreach ($result->aside as $entry) {
             $o = $network->observations[$entry['index']];

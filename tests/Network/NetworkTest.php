@@ -25,6 +25,8 @@ final class NetworkTest extends ApiTestCase
             'direction KT03/2 to KT07', 'slope-distance KT05/1 to KT09', 'vector dx KT01/S3 to KT08',
             'vector dz KT01/S3 to KT08', 'zenith KT10/1 to KT06',
         ], $texts);
+        self::assertCount(2, $this->job('/network/screen', ['limit' => 3.29, 'most' => 2])['outcome']['proposals']);
+        $this->post('/network/screen', ['limit' => 3.29, 'most' => 0], 422);
         self::assertSame(
             0,
             array_sum(array_map(static fn (array $r): int => (int) !$r['used'], $this->get('/network')['rows'])),

@@ -101,11 +101,12 @@ final class Adjustment
 
     /**
      * @param ?float $screenLimit set aside, one at a time, what exceeds this standardized residual
+     * @param ?int   $most        so many at most
      */
-    public function run(?float $screenLimit = null): AdjustmentResult
+    public function run(?float $screenLimit = null, ?int $most = null): AdjustmentResult
     {
         try {
-            return $this->solveAndScreen($screenLimit);
+            return $this->solveAndScreen($screenLimit, $most);
         } catch (OutsideProjection) {
             throw new UnusableInput(
                 'observations',
@@ -124,11 +125,11 @@ final class Adjustment
         );
     }
 
-    private function solveAndScreen(?float $screenLimit): AdjustmentResult
+    private function solveAndScreen(?float $screenLimit, ?int $most): AdjustmentResult
     {
         [$converged, $iterations, $inverse] = $this->solve();
         $result = $this->judge($converged, $iterations, $inverse);
-        for ($pass = 1; null !== $screenLimit && !$this->preanalysis; ++$pass) {
+        for ($pass = 1; null !== $screenLimit && !$this->preanalysis && (null === $most || $pass <= $most); ++$pass) {
             $worst = null;
             foreach ($result->observations as $row) {
                 if ('full' === $row['use']

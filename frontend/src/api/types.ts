@@ -443,6 +443,7 @@ export interface ReorientRequest {
 /** Limit of the standardized residual for screening. */
 export interface ScreenRequest {
   limit?: number;
+  most?: number | null;
 }
 
 /** Which rows to set aside or bring back. */

@@ -12,6 +12,8 @@ final readonly class ScreenRequest
     public function __construct(
         #[Assert\Range(min: 2, max: 20)]
         public float $limit = 3.29,
+        #[Assert\Range(min: 1, max: 1000)]
+        public ?int $most = null,
     ) {
     }
 }

@@ -58,6 +58,7 @@ const showMoves = ref(false);
 const isReorienting = ref(false);
 const reorientMoves = shallowRef<ShiftView[] | null>(null);
 const proposals = ref<ScreenedView[] | null>(null);
+const screened = ref<{ limit: number; most: number | null }>({ limit: LIMIT, most: null });
 const suspects = shallowRef<SuspectsFound | null>(null);
 const suspectIndex = ref(0);
 const suspect = computed(() => (tab.value === 'suspects' ? (suspects.value?.suspects[suspectIndex.value] ?? null) : null));
@@ -178,9 +179,10 @@ function showMark(name: string) {
   selectedPoints.value = new Set([name]);
 }
 
-async function screen() {
+async function screen(limit = LIMIT, most: number | null = null) {
   await project.attempt(async () => {
-    const job = await project.job(post(project.path('/network/screen'), { limit: LIMIT } satisfies ScreenRequest));
+    const job = await project.job(post(project.path('/network/screen'), { limit, most } satisfies ScreenRequest));
+    screened.value = { limit, most };
     proposals.value = (job.outcome?.proposals ?? []) as ScreenedView[];
   });
 }
@@ -188,7 +190,11 @@ async function screen() {
 async function acceptProposals() {
   const list = (proposals.value ?? []).map((p) => ({ id: p.id, component: p.component }));
   await project.attempt(async () => {
-    await post(project.path('/network/use'), { rows: list, aside: true, reason: 'screened above 3.29' } satisfies SetUseRequest);
+    await post(project.path('/network/use'), {
+      rows: list,
+      aside: true,
+      reason: `screened above ${screened.value.limit}`,
+    } satisfies SetUseRequest);
     await project.job(post(project.path('/network/adjust')));
   });
   proposals.value = null;
@@ -245,7 +251,7 @@ watch(() => project.version, load);
           <LineageList v-if="run && tab === 'runs'" place="network" />
           <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network">
             <ElTooltip content="Proposes what to set aside; you decide" :show-after="400">
-              <ElButton :disabled="!project.mayChange || !run" @click="screen">Screening</ElButton>
+              <ElButton :disabled="!project.mayChange || !run" @click="screen()">Screening</ElButton>
             </ElTooltip>
           </PageTabs>
           <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select" />
@@ -307,7 +313,16 @@ watch(() => project.version, load);
             <SettingsSheet :settings="network.settings" :version="network.settingsVersion" />
             <ComponentsSheet :settings="network.settings" :version="network.settingsVersion" :ready="run !== null" />
           </div>
-          <ScreeningSlip v-if="proposals !== null" :proposals="proposals" @accept="acceptProposals" @leave="proposals = null" />
+          <ScreeningSlip
+            v-if="proposals !== null"
+            :proposals="proposals"
+            :limit="screened.limit"
+            :most="screened.most"
+            :disabled="!project.mayChange"
+            @accept="acceptProposals"
+            @again="screen"
+            @leave="proposals = null"
+          />
           <SuspectSlip
             v-else-if="suspect"
             :suspect="suspect"

@@ -156,7 +156,7 @@ const moves = computed<Column<ShiftView>[]>(() => [
         {{ found.moves.length }} points move, the farthest
         {{
           found.moves[0]
-            ? `${found.moves[0].name} by ${length(Math.hypot(found.moves[0].e, found.moves[0].n), units)} ${lengthUnit(units)}`
+            ? `${found.moves[0].name} by ${length(Math.hypot(found.moves[0].e, found.moves[0].n, found.moves[0].h), units)} ${lengthUnit(units)}`
             : ''
         }}.
       </p>

@@ -123,7 +123,7 @@ describe('the network stage', () => {
     expect(stage.text()).toContain('slope distance KT05/1 → KT09');
     await press(stage, 'Set them aside and compare');
     await flushPromises();
-    expect(o.bodies('POST /network/screen')).toEqual([{ limit: 3.29 }]);
+    expect(o.bodies('POST /network/screen')).toEqual([{ limit: 3.29, most: null }]);
     expect(o.bodies('POST /network/use')).toEqual([{ rows: [{ id: 2, component: null }], aside: true, reason: 'screened above 3.29' }]);
   });
 
