@@ -94,6 +94,25 @@ final class BlunderTest extends TestCase
         self::assertStringNotContainsString('target beside its mark', $o->text());
     }
 
+    public function testAFigureIsPutRightByHandWithAReason(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/network');
+        $o->see('Adjustment');
+        $o->click('.body .row');
+        $o->click('[data-test=edit-figures]');
+        $o->type('[aria-label=Target]', 'KT05');
+        $o->find('[aria-label="Reason of the correction"]')->sendKeys('name read from the sketch');
+        $o->click('[data-test=correct-figures]');
+        $o->see('Against run');
+        $o->press('Suspects');
+        $o->see('name read from the sketch');
+        $o->press('Withdraw');
+        $o->await(
+            static fn (): ?bool => str_contains($o->text(), 'name read from the sketch') ? null : true, 'the correction to be withdrawn',
+        );
+    }
+
     public function testReOrientationIsShownCarriedOutAndUndone(): void
     {
         $o = self::$office;

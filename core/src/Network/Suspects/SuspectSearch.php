@@ -65,7 +65,9 @@ final class SuspectSearch
         $this->report('causes', 0.9);
         $found = [];
         foreach ((new Hypotheses($this->solved, $this->setups))->all() as $hypothesis) {
-            ++$this->tried;
+            if (0 === ++$this->tried % 200) {
+                $this->report(\sprintf('causes, %d tried', $this->tried), 0.9);
+            }
             if (null !== $tested = $this->test($hypothesis, $model)) {
                 $found[] = $tested;
             }

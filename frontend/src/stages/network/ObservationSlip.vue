@@ -6,6 +6,7 @@ import Slip from '../../frame/Slip.vue';
 import { isAngular, length, observed, residual, small, smallAngle, smallUnit, when } from '../../format/units';
 import { useProject } from '../../state/project';
 import { atName } from './columns';
+import EditFigures from './EditFigures.vue';
 import { wider } from './wider';
 
 /** What is known of the chosen values, and the setting aside of them. */
@@ -25,10 +26,14 @@ const recorded = computed(() => {
   ];
 });
 const more = computed(() => (props.chosen.length === 1 ? wider(first.value, props.rows) : []));
+const isEditing = ref(false);
 const source = ref<SourceLine[]>([]);
 watch(
   () => props.chosen,
-  () => (source.value = []),
+  () => {
+    source.value = [];
+    isEditing.value = false;
+  },
 );
 
 async function showSource() {
@@ -78,10 +83,14 @@ async function showSource() {
           ></template
         >
       </ElDropdown>
+      <ElButton v-if="chosen.length === 1" data-test="edit-figures" :disabled="!project.mayChange" @click="isEditing = !isEditing"
+        >Correct</ElButton
+      >
       <ElButton v-if="first.fileId" data-test="source" @click="showSource">Show at source</ElButton>
       <span class="spacer" />
       <span class="quiet nowrap">{{ run ? `rests on run ${run.run}` : '' }}</span>
     </div>
+    <EditFigures v-if="isEditing && chosen.length === 1" :row="first" @done="isEditing = false" />
     <div v-if="source.length > 0" class="mono source">
       <div v-for="l in source" :key="l.line" :class="{ at: l.line === first.line }">
         <span class="quiet">{{ l.line }}</span> {{ l.text }}
@@ -93,7 +102,8 @@ async function showSource() {
 <style scoped>
 .actions {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 6px 8px;
   align-items: center;
 }
 .source {
@@ -108,6 +118,7 @@ async function showSource() {
   white-space: nowrap;
 }
 .reason {
+  flex: 1 0 130px;
   max-width: 190px;
 }
 </style>
