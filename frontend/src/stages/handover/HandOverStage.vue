@@ -138,31 +138,33 @@ watch(surfaces, drawContours);
           ]"
           label="Files"
         />
-        <FiguresTable
-          label="files"
-          :columns="columns"
-          :rows="rows"
-          :row-key="(e) => String(e.id)"
-          :selected="selected"
-          :filterable="rows.length > 12"
-          @select="(k) => (selected = new Set(k))"
-        >
-          <template #cell-receipt="{ row, text }"
-            ><span :class="row.holds ? 'holds' : 'fails'">{{ text }}</span></template
+        <div class="files">
+          <FiguresTable
+            label="files"
+            :columns="columns"
+            :rows="rows"
+            :row-key="(e) => String(e.id)"
+            :selected="selected"
+            :filterable="rows.length > 12"
+            @select="(k) => (selected = new Set(k))"
           >
-          <template #cell-state="{ row, text }"
-            ><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ text }}</span></template
-          >
-          <template #empty
-            ><p class="quiet">
-              {{
-                archive
-                  ? 'Older versions of a file are kept here when it is written again.'
-                  : 'Write a file above; it appears here with its receipt.'
-              }}
-            </p></template
-          >
-        </FiguresTable>
+            <template #cell-receipt="{ row, text }"
+              ><span :class="row.holds ? 'holds' : 'fails'">{{ text }}</span></template
+            >
+            <template #cell-state="{ row, text }"
+              ><span :class="row.stale.length > 0 ? 'doubt' : 'holds'">{{ text }}</span></template
+            >
+            <template #empty
+              ><p class="quiet">
+                {{
+                  archive
+                    ? 'Older versions of a file are kept here when it is written again.'
+                    : 'Write a file above; it appears here with its receipt.'
+                }}
+              </p></template
+            >
+          </FiguresTable>
+        </div>
         <Slip v-if="chosen" :tone="!chosen.holds ? 'bad' : chosen.stale.length > 0 ? 'doubt' : 'plain'">
           <div>
             <strong>{{ chosen.label }}</strong> <span class="quiet mono">{{ chosen.name }}</span>
@@ -193,6 +195,13 @@ watch(surfaces, drawContours);
 </template>
 
 <style scoped>
+/* However many kinds of files there are to write, the list of those written keeps room; the page scrolls. */
+.files {
+  display: flex;
+  flex-direction: column;
+  flex: 1 0 150px;
+  min-height: 150px;
+}
 .choices > div {
   display: grid;
   grid-template-columns: 140px 1fr 96px;
