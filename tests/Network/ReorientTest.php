@@ -52,6 +52,10 @@ final class ReorientTest extends ApiTestCase
             );
         }
         self::assertStringContainsString(
+            'the e of KT01 is a number of metres',
+            (string) $this->job('/network/reorient', ['control' => [['point' => 'KT01', 'e' => 'x']]])['error'],
+        );
+        self::assertStringContainsString(
             'is no station',
             (string) $this->job('/network/reorient', ['control' => [['point' => 'KT99', 'e' => 1.0]]])['error'],
         );

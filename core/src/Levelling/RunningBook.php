@@ -32,7 +32,8 @@ final class RunningBook
         $foreHeight = null;
         $unbalance = 0.0;
         $lengths = ['back' => [], 'fore' => []];
-        foreach ($rows as $row) {
+        $isCurved = self::curved($pattern, $rows, $settings);
+        foreach ($rows as $i => $row) {
             $point = trim($row['point']);
             $fault = null;
             if (null === $row['reading']) {
@@ -41,7 +42,7 @@ final class RunningBook
                 $fault = 'no point';
             }
             $reading = null === $row['reading'] ? null : $row['reading'] * $settings->staffFactor()
-                - ($settings->curvature && null !== $row['distance'] ? $settings->curvatureAt($row['distance']) : 0.0);
+                - ($isCurved[$i] && null !== $row['distance'] ? $settings->curvatureAt($row['distance']) : 0.0);
             if (Sight::INTERMEDIATE === $row['kind']) {
                 $fault ??= 0 === $position ? 'an intermediate sight belongs between the first and last sight of a setup' : null;
                 $horizon = self::horizon($h, $backs);
@@ -121,6 +122,34 @@ final class RunningBook
         }
 
         return $out;
+    }
+
+    /**
+     * Which rows are corrected for curvature: those of set-ups whose sights all have a length, as when the book is worked out.
+     *
+     * @param list<array{kind: string, point: string, reading: ?float, distance: ?float}> $rows
+     *
+     * @return list<bool>
+     */
+    private static function curved(Pattern $pattern, array $rows, LevelSettings $settings): array
+    {
+        $count = \count($pattern->kinds());
+        $curved = $open = [];
+        $main = 0;
+        $isWhole = true;
+        foreach ($rows as $row) {
+            $open[] = $settings->curvature;
+            if (Sight::INTERMEDIATE !== $row['kind']) {
+                ++$main;
+                $isWhole = $isWhole && null !== $row['distance'];
+            }
+            if ($main === $count) {
+                array_push($curved, ...array_map(static fn (bool $asked): bool => $asked && $isWhole, $open));
+                [$open, $main, $isWhole] = [[], 0, true];
+            }
+        }
+
+        return [...$curved, ...array_map(static fn (bool $asked): bool => $asked && $isWhole, $open)];
     }
 
     /** @param list<float> $backs */

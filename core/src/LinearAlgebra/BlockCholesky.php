@@ -13,7 +13,8 @@ namespace Mensura\LinearAlgebra;
  * Takahashi, Fagan and Chin (1973): every entry of the inverse on the pattern of L, without forming the rest.
  *
  * Matrix, factor and selected inverse share one layout, a flat list: of each block column the diagonal block, w by w (its
- * upper triangle counts), then the blocks below it, each row by row. {@see offset()} says where a block of the matrix is.
+ * upper triangle counts), then the blocks below it, each row by row. {@see $diagonalAt} and {@see $upperAt} say where
+ * the blocks of the matrix are.
  *
  * A pivot that falls below `$tolerance` times its own diagonal is reported as null and replaced by an infinite one, which
  * holds that unknown; the caller decides whether that is a defect.
@@ -426,7 +427,7 @@ final class BlockCholesky
      *
      * @return list<float>
      */
-    public function forward(array $rhs, int $fromBlock = 0): array
+    public function forward(array $rhs): array
     {
         $widths = $this->widths;
         $start = $this->start;
@@ -436,7 +437,7 @@ final class BlockCholesky
         $first = $this->first;
         $diagonalAt = $this->diagonalAt;
         $x = $rhs;
-        for ($j = $fromBlock, $n = \count($widths); $j < $n; ++$j) {
+        for ($j = 0, $n = \count($widths); $j < $n; ++$j) {
             $w = $widths[$j];
             $f = $first[$j];
             if (3 === $w) {

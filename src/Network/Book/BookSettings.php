@@ -69,7 +69,7 @@ final readonly class BookSettings
     {
         $c = $this->choice($setup);
 
-        return null === $c['temperature'] || null === $c['pressure'] ? null
-            : new Weather((float) $c['temperature'], (float) $c['pressure'], (float) ($c['humidity'] ?? 50.0));
+        return null === $c['temperature'] || null === $c['pressure'] || null === $c['humidity'] ? null
+            : new Weather((float) $c['temperature'], (float) $c['pressure'], (float) $c['humidity']);
     }
 }

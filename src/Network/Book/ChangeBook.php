@@ -49,6 +49,9 @@ final readonly class ChangeBook implements Operation
         if (null !== $r->temperature xor null !== $r->pressure) {
             throw new UnusableInput(null === $r->temperature ? '/temperature' : '/pressure', 'weather is a temperature and a pressure');
         }
+        if (null !== $r->temperature && null === $r->humidity) {
+            throw new UnusableInput('/humidity', 'weather has a humidity too; write 0 for dry air');
+        }
         if (null !== $r->temperature && null === $r->referenceRefractivity) {
             throw new UnusableInput(
                 '/referenceRefractivity',

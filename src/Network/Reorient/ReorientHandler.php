@@ -13,6 +13,9 @@ use Mensura\Fault\UnusableInput;
 /** Works a re-orientation out, and carries it out when it is asked to. */
 final readonly class ReorientHandler implements JobHandler
 {
+    /** No coordinate on this planet is larger, metres. */
+    private const FARTHEST = 1e8;
+
     public function __construct(private Reorientation $reorientation, private PointRepository $points, private Ledger $ledger)
     {
     }
@@ -30,8 +33,15 @@ final readonly class ReorientHandler implements JobHandler
             if (!\is_array($row) || !\is_string($row['point'] ?? null)) {
                 throw new UnusableInput("/control/$i/point", 'is the name of a control mark');
             }
-            $value = static fn (string $c): ?float => isset($row[$c]) && is_numeric($row[$c]) ? (float) $row[$c] : null;
-            $control[] = ['point' => $row['point'], 'e' => $value('e'), 'n' => $value('n'), 'h' => $value('h')];
+            $values = [];
+            foreach (['e', 'n', 'h'] as $c) {
+                $value = $row[$c] ?? null;
+                if (null !== $value && !\is_int($value) && !\is_float($value) || abs((float) $value) > self::FARTHEST) {
+                    throw new UnusableInput("/control/$i/$c", \sprintf('the %s of %s is a number of metres', $c, $row['point']));
+                }
+                $values[$c] = null === $value ? null : (float) $value;
+            }
+            $control[] = ['point' => $row['point'], 'e' => $values['e'], 'n' => $values['n'], 'h' => $values['h']];
         }
         [$turns, $moves, $places] = $this->reorientation->of($context->project, $control, $context->report(...));
         if (true === ($context->payload['apply'] ?? false)) {

@@ -25,6 +25,11 @@ let kept = '';
 
 const asText = () => JSON.stringify([name.value, pattern.value, rows.value]);
 const isKept = computed(() => asText() === kept);
+/** What is typed and is no number is not thrown away by keeping the run: it is named first. */
+const wrong = computed(() => {
+  const at = rows.value.findIndex((r) => [r.reading, r.distance].some((text) => Number.isNaN(readCell(text))));
+  return at < 0 ? '' : `Sight ${at + 1} has something that is not a number; the run can be kept when it is put right.`;
+});
 const drawer = () => `mensura-levels-${project.id}`;
 
 /** As it is written in a book: four decimals of a reading, also when they are noughts. */
@@ -92,6 +97,7 @@ watch([rows, pattern], () => {
 });
 
 async function keep() {
+  if (wrong.value !== '') return;
   const asked = request();
   await project.attempt(async () => {
     await put(project.path('/levels/runs'), asked, runId.value === null ? undefined : seen);
@@ -175,7 +181,7 @@ const last = computed(() => book.value?.sections.filter((s) => s.run === name.va
         type="primary"
         size="small"
         data-test="keep-run"
-        :disabled="!project.mayChange || name.trim() === '' || isKept"
+        :disabled="!project.mayChange || name.trim() === '' || isKept || wrong !== ''"
         @click="keep"
         >{{ isKept ? 'Kept ✓' : 'Keep the run' }}</ElButton
       >
@@ -197,6 +203,7 @@ const last = computed(() => book.value?.sections.filter((s) => s.run === name.va
         @change="(r) => (rows = r)"
         @keep="keep"
       />
+      <p v-if="wrong" class="fails keys">{{ wrong }}</p>
       <div v-if="draft" class="sums">
         <span
           ><span class="label">setups</span><span class="mono">{{ draft.setups }}</span></span
