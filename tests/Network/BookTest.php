@@ -56,7 +56,8 @@ final class BookTest extends ApiTestCase
         $this->call('PUT', '/book', ['setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori', 'temperature' => 12], 422);
         $this->call('PUT', '/book', ['setup' => 'nothing', 'mode' => 'pointings', 'precision' => 'a-priori'], 422);
         $this->call('PUT', '/book', [
-            'setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori', 'temperature' => 12, 'pressure' => 985, 'referenceRefractivity' => 285,
+            'setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori', 'temperature' => 12, 'pressure' => 985,
+            'referenceRefractivity' => 285,
         ], 422);
         $weather = ['temperature' => 12.0, 'pressure' => 985.0, 'humidity' => 60.0, 'prism' => -0.0175, 'referenceRefractivity' => 285.0];
         $this->call('PUT', '/book', $weather + ['setup' => $key, 'mode' => 'pointings', 'precision' => 'a-priori'], 200);

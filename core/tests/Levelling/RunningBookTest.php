@@ -79,7 +79,9 @@ final class RunningBookTest extends TestCase
             'kind' => $kind, 'point' => $point, 'reading' => $reading, 'distance' => null,
         ];
         $faults = static fn (array ...$rows): array => array_column(array_map(
-            static fn ($r): array => $r->toArray(), RunningBook::of(Pattern::BackFore, array_values($rows), ['pA' => 10.0], new LevelSettings()),
+            static fn ($r): array => $r->toArray(), RunningBook::of(
+                Pattern::BackFore, array_values($rows), ['pA' => 10.0], new LevelSettings(),
+            ),
         ), 'fault');
         self::assertSame(['no reading', null], $faults($row('back', 'A', null), $row('fore', 'B', 1.0)));
         self::assertSame(['no point'], $faults($row('back', ' ', 1.0)));
@@ -96,7 +98,8 @@ final class RunningBookTest extends TestCase
     public function testAClosureAndAnUnbalance(): void
     {
         $rows = [
-            ['kind' => 'back', 'point' => 'A', 'reading' => 2.0, 'distance' => 31.0], ['kind' => 'fore', 'point' => 'B', 'reading' => 1.0, 'distance' => 29.0],
+            ['kind' => 'back', 'point' => 'A', 'reading' => 2.0, 'distance' => 31.0],
+            ['kind' => 'fore', 'point' => 'B', 'reading' => 1.0, 'distance' => 29.0],
         ];
         $running = RunningBook::of(Pattern::BackFore, $rows, ['pA' => 10.0, 'pB' => 11.004], new LevelSettings());
         self::assertEqualsWithDelta(12.0, $running[0]->horizon, 1e-12);
