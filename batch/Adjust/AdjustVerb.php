@@ -4,9 +4,8 @@ declare(strict_types=1);
 
 namespace Batch\Adjust;
 
-use Batch\Input;
+use Batch\JsonVerb;
 use Batch\Reference;
-use Batch\Verb;
 use Mensura\Exchange\NetworkJson\CrsFrames;
 use Mensura\Exchange\NetworkJson\NetworkJsonReader;
 use Mensura\Fault\UnusableInput;
@@ -15,18 +14,23 @@ use Mensura\Network\Suspects\Suspect;
 use Mensura\Network\Suspects\SuspectSearch;
 use Mensura\Reference\Grid\GridFiles;
 use Symfony\Component\Console\Attribute\AsCommand;
-use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 
 #[AsCommand('adjust', 'Least-squares adjustment of a mensura-network/1 file; prints mensura-adjustment/1 JSON')]
-final class AdjustVerb extends Verb
+final class AdjustVerb extends JsonVerb
 {
-    private const JSON = \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES;
+    /** A hundredth of a micron in a northing, 1e-11 degrees; the shortest exact form takes three times as long to write. */
+    protected const DIGITS = '14';
+
+    protected static function document(): string
+    {
+        return 'network, NETWORK.json';
+    }
 
     protected function configure(): void
     {
-        $this->addArgument('files', InputArgument::IS_ARRAY, 'the network, NETWORK.json');
+        parent::configure();
         $this->addOption(
             'free',
             null,
@@ -49,45 +53,24 @@ final class AdjustVerb extends Verb
         $this->addOption('preanalysis', null, InputOption::VALUE_NONE, 'precision and reliability only; values are not needed');
     }
 
-    protected function answer(InputInterface $input): void
+    protected function compute(string $json, InputInterface $input): array
     {
-        $file = self::onlyFile($input, 'network');
         $limit = self::positive($input, 'screen');
         $count = self::count($input, 'suspects');
-        try {
-            $preanalysis = (bool) $input->getOption('preanalysis');
-            if ($preanalysis && null !== $count) {
-                throw new UnusableInput('--suspects', 'asks what does not fit, and with --preanalysis no values are used');
-            }
-            $reader = new NetworkJsonReader(new CrsFrames(Reference::registry(...), GridFiles::installed()));
-            $network = $reader->read(Input::contents($file), $preanalysis);
-            $progress = fn (string $stage, float $fraction) => $this->say(\sprintf('%3.0f %% %s', 100.0 * $fraction, $stage));
-            $adjustment = new Adjustment($network, (bool) $input->getOption('free'), $preanalysis, $progress);
-            $result = $adjustment->run($limit);
-            $suspects = null === $count ? null : array_map(
-                static fn (Suspect $s): array => $s->toArray(), (new SuspectSearch($adjustment->solved($result), $progress))->best($count),
-            );
-        } catch (UnusableInput $e) {
-            throw str_starts_with($e->getMessage(), $file) ? $e : new UnusableInput(
-                $file.('' === $e->where ? '' : ' '.$e->where), $e->reason,
-            );
+        $preanalysis = (bool) $input->getOption('preanalysis');
+        if ($preanalysis && null !== $count) {
+            throw new UnusableInput('--suspects', 'asks what does not fit, and with --preanalysis no values are used');
         }
-        foreach ($result->warnings as $warning) {
-            $this->say("warning: $warning");
+        $reader = new NetworkJsonReader(new CrsFrames(Reference::registry(...), GridFiles::installed()));
+        $progress = fn (string $stage, float $fraction) => $this->say(\sprintf('%3.0f %% %s', 100.0 * $fraction, $stage));
+        $adjustment = new Adjustment($reader->read($json, $preanalysis), (bool) $input->getOption('free'), $preanalysis, $progress);
+        $result = $adjustment->run($limit);
+        if (null === $count) {
+            return $result->toArray();
         }
-        $exact = \ini_get('serialize_precision');
-        try {
-            // Fourteen digits: a hundredth of a micron in a northing, 1e-11 degrees; the shortest exact form takes three times as long.
-            ini_set('serialize_precision', '14');
-            $json = json_encode($result->toArray() + (null === $suspects ? [] : ['suspects' => $suspects]), self::JSON);
-        } catch (\JsonException) {
-            $reason = 'the adjustment leaves the range of numbers; look for a coordinate, an observation or a standard '
-                .'deviation of absurd size';
-            throw new UnusableInput($file, $reason);
-        } finally {
-            ini_set('serialize_precision', (string) $exact);
-        }
-        fwrite($this->out, $json."\n");
+        $search = new SuspectSearch($adjustment->solved($result), $progress);
+
+        return $result->toArray() + ['suspects' => array_map(static fn (Suspect $s): array => $s->toArray(), $search->best($count))];
     }
 
     /** @return ?int null when the option is not there, 10 when it has no value */

@@ -10,7 +10,6 @@ use App\Export\ExportKind;
 use App\Network\Adjuster;
 use App\Network\NetworkReport;
 use App\Network\View\RowView;
-use App\Network\View\SettingsView;
 use App\Network\View\StationView;
 use App\Project\Project;
 use App\Project\Shown;
@@ -22,8 +21,6 @@ use Twig\Environment;
 /** The adjustment report as one HTML file that needs nothing beside it: every observation, not the worst alone. */
 final readonly class AdjustmentHtml implements ExportKind
 {
-    private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
-
     public function __construct(
         private NetworkReport $network,
         private Results $results,
@@ -66,7 +63,7 @@ final readonly class AdjustmentHtml implements ExportKind
         file_put_contents($path, $this->twig->render('report/adjustment.html.twig', [
             'project' => $project->name(), 'run' => $view->runs[0], 'reference' => $this->references->words($project),
             'lengthName' => $as->lengthName(), 'stale' => $view->stale, 'kinds' => $view->kinds,
-            'precision' => self::precision($view->settings, $as),
+            'precision' => ReportWords::precision($view->settings, $as),
             'stationHeadings' => [
                 'station', "easting $as->length", "northing $as->length", "height $as->length", "sd e $small",
                 "sd n $small", "sd h $small", "ellipse $small", 'held',
@@ -77,11 +74,12 @@ final readonly class AdjustmentHtml implements ExportKind
                 $as->small($s->semiMajor).' x '.$as->small($s->semiMinor), $s->held,
             ], $view->stations),
             'aside' => array_map(static fn (RowView $r): array => [
-                'cells' => self::measured($r, $as), 'by' => $r->asideBy.', '.substr((string) $r->asideAt, 0, 10), 'reason' => $r->reason,
+                'cells' => ReportWords::measured($r, $as),
+                'by' => $r->asideBy.', '.substr((string) $r->asideAt, 0, 10), 'reason' => $r->reason,
             ], $aside),
             'corrections' => $view->corrections,
             'observations' => array_map(static fn (RowView $r): array => [
-                'cells' => [...self::measured($r, $as), null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy)],
+                'cells' => [...ReportWords::measured($r, $as), null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy)],
                 'stands' => $r->flagged,
                 'source' => $r->file.(null === $r->line ? '' : ' '.$r->line),
             ], $used),
@@ -93,41 +91,6 @@ final readonly class AdjustmentHtml implements ExportKind
         ]));
 
         return [];
-    }
-
-    private static function precision(SettingsView $s, Shown $as): string
-    {
-        $small = static fn (float $metres): string => $as->small($metres).' '.$as->smallUnit();
-        $factors = array_map(
-            static fn (string $group, float $f): string => \sprintf('%s times %.2f', $group, $f),
-            array_keys($s->factors),
-            $s->factors,
-        );
-
-        return \sprintf(
-            'Directions %s, zenith angles %s, distances %s + %s ppm, centring %s instrument, %s target, %s heights; '
-                .'refraction coefficient %s.%s',
-            $as->smallAngle($s->directionSd / 3600.0), $as->smallAngle($s->zenithSd / 3600.0),
-            $small($s->distanceConstant), $s->distancePpm,
-            $small($s->instrumentCentring), $small($s->targetCentring), $small($s->heightCentring), $s->refraction,
-            [] === $factors ? '' : ' Standard deviations of groups: '.implode(', ', $factors).'.',
-        );
-    }
-
-    /** @return list<string> kind, at, to, observed, residual, standardized */
-    private static function measured(RowView $r, Shown $as): array
-    {
-        $isAngular = \in_array($r->kind, self::ANGULAR, true);
-
-        return [
-            $r->kind.(null === $r->component ? '' : ' '.$r->component),
-            $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
-            $isAngular ? $as->angle($r->observed) : $as->length($r->observed),
-            null === $r->residual
-                ? ''
-                : ($isAngular ? $as->smallAngle($r->residual, true) : $as->small($r->residual, true).' '.$as->smallUnit()),
-            null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized),
-        ];
     }
 
     public function check(Project $project, array $surfaces, string $path): array

@@ -23,7 +23,6 @@ use Smalot\PdfParser\Parser;
 final class AdjustmentPdf implements ExportKind
 {
     private const WORST_ROWS = 400;
-    private const ANGULAR = ['direction', 'zenith', 'azimuth', 'angle'];
     private const OBSERVATIONS = [
         ['kind', 70.0, 'L'], ['at', 58.0, 'L'], ['to', 50.0, 'L'], ['observed', 68.0, 'R'], ['residual', 48.0, 'R'],
         ['standardized', 46.0, 'R'],
@@ -75,7 +74,8 @@ final class AdjustmentPdf implements ExportKind
         NetworkSketch::draw($page, $view);
         self::kinds($page, $view);
         $as = new Shown($project);
-        self::precision($page, $view, $as);
+        $page->heading('A-priori precision');
+        $page->sentence(ReportWords::precision($view->settings, $as));
         self::stations($page, $view, $as);
         self::aside($page, $view, $as);
         self::corrections($page, $view);
@@ -133,19 +133,6 @@ final class AdjustmentPdf implements ExportKind
         }
     }
 
-    private static function precision(ReportPages $page, NetworkView $view, Shown $as): void
-    {
-        $s = $view->settings;
-        $small = static fn (float $metres): string => $as->small($metres).' '.$as->smallUnit();
-        $page->heading('A-priori precision');
-        $page->sentence(\sprintf(
-            'Directions %s, zenith angles %s, distances %s + %s ppm, centring %s instrument, %s target, %s heights; '
-                .'refraction coefficient %s.',
-            $as->smallAngle($s->directionSd / 3600.0), $as->smallAngle($s->zenithSd / 3600.0), $small($s->distanceConstant),
-            $s->distancePpm, $small($s->instrumentCentring), $small($s->targetCentring), $small($s->heightCentring), $s->refraction,
-        ));
-    }
-
     private static function stations(ReportPages $page, NetworkView $view, Shown $as): void
     {
         $page->heading('Stations');
@@ -176,7 +163,7 @@ final class AdjustmentPdf implements ExportKind
         $page->sentence('Kept and predicted, not used; residuals are predictions.', ReportPages::QUIET);
         $page->beginTable(self::ASIDE);
         foreach ($aside as $r) {
-            $page->row([...self::measured($r, $as), '  '.$r->asideBy.', '.substr((string) $r->asideAt, 0, 10)], note: $r->reason);
+            $page->row([...ReportWords::measured($r, $as), '  '.$r->asideBy.', '.substr((string) $r->asideAt, 0, 10)], note: $r->reason);
         }
     }
 
@@ -206,39 +193,16 @@ final class AdjustmentPdf implements ExportKind
         $page->sentence(\sprintf($words, min(self::WORST_ROWS, \count($used)), \count($used)), ReportPages::QUIET);
         $page->beginTable(self::OBSERVATIONS);
         foreach (\array_slice($used, 0, self::WORST_ROWS) as $r) {
-            $detectable = match (true) {
-                null === $r->detectable => '',
-                self::isAngular($r) => $as->smallAngle($r->detectable),
-                default => $as->small($r->detectable).' '.$as->smallUnit(),
-            };
+            $measured = ReportWords::measured($r, $as);
             $redundancy = null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy);
             $page->row(
-                [...self::measured($r, $as), $redundancy, $detectable, '  '.$r->file.(null === $r->line ? '' : ' '.$r->line)],
+                [
+                    ...\array_slice($measured, 0, 5), $measured[5].($r->flagged ? ' !' : ''), $redundancy,
+                    ReportWords::detectable($r, $as), '  '.$r->file.(null === $r->line ? '' : ' '.$r->line),
+                ],
                 $r->flagged,
             );
         }
-    }
-
-    /** @return list<string> kind, at, to, observed, residual, standardized */
-    private static function measured(RowView $r, Shown $as): array
-    {
-        $residual = match (true) {
-            null === $r->residual => '',
-            self::isAngular($r) => $as->smallAngle($r->residual, true),
-            default => $as->small($r->residual, true).' '.$as->smallUnit(),
-        };
-
-        return [
-            $r->kind.(null === $r->component ? '' : ' '.$r->component),
-            $r->at.('' === $r->set || 'vector' === $r->kind ? '' : '/'.$r->set), $r->to,
-            self::isAngular($r) ? $as->angle($r->observed) : $as->length($r->observed), $residual,
-            (null === $r->standardized ? '' : \sprintf('%+.2f', $r->standardized)).($r->flagged ? ' !' : ''),
-        ];
-    }
-
-    private static function isAngular(RowView $r): bool
-    {
-        return \in_array($r->kind, self::ANGULAR, true);
     }
 
     public function check(Project $project, array $surfaces, string $path): array
