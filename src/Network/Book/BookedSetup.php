@@ -52,6 +52,32 @@ final class BookedSetup
         return array_values($sets);
     }
 
+    /** @return list<self> one per height of the instrument: it was set up again in between */
+    public function byHeight(): array
+    {
+        $heights = [];
+        foreach ($this->pointings as $k => $pointing) {
+            foreach ($pointing as $row) {
+                if ('direction' !== $row->kind) {
+                    $heights[$k] = \sprintf('%.4f', $row->hi);
+                }
+            }
+        }
+        if (\count(array_unique($heights)) < 2) {
+            return [$this];
+        }
+        $byHeight = [];
+        foreach ($this->pointings as $k => $pointing) {
+            foreach ($pointing as $row) {
+                $key = $this->key.'|'.($heights[$k] ?? reset($heights));
+                $byHeight[$key] ??= new self($key, $this->station, $row->hi);
+                $byHeight[$key]->add($row);
+            }
+        }
+
+        return array_values($byHeight);
+    }
+
     /** @return list<int> places of the pointings that have both angles and are used */
     public function reducible(): array
     {

@@ -23,8 +23,8 @@ final readonly class StationBook
     }
 
     /**
-     * Instrument set-ups: observations of one station and file. Their sets are rounds, or set-ups of their own where they have
-     * no target in common.
+     * Instrument set-ups: observations of one station, file and instrument height. Their sets are rounds, or set-ups of their own
+     * where they have no target in common.
      *
      * @param iterable<ObservationRow> $rows
      *
@@ -43,13 +43,11 @@ final readonly class StationBook
         }
 
         $apart = [];
-        foreach ($setups as $key => $setup) {
-            if ($setup->isOne()) {
-                $apart[$key] = $setup;
-                continue;
-            }
-            foreach ($setup->bySet() as $own) {
-                $apart[$own->key] = $own;
+        foreach ($setups as $all) {
+            foreach ($all->byHeight() as $setup) {
+                foreach ($setup->isOne() ? [$setup] : $setup->bySet() as $own) {
+                    $apart[$own->key] = $own;
+                }
             }
         }
 
