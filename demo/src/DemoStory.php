@@ -7,9 +7,12 @@ namespace Demo;
 use App\Export\Exporter;
 use App\Ledger\Ledger;
 use App\Network\Adjuster;
+use App\Network\Book\ChangeBook;
+use App\Network\Book\StationBook;
 use App\Network\Chosen;
 use App\Network\Level\LevelOperations;
 use App\Network\NetworkOperations;
+use App\Network\Request\BookRequest;
 use App\Network\Request\LevelRunRequest;
 use App\Network\Request\LevelSettingsRequest;
 use App\Project\Project;
@@ -46,6 +49,7 @@ final class DemoStory
 
     public function tell(Project $project, string $author, string $marks): void
     {
+        $this->ledger->carryOut($project, $author, $this->roadAsMeans($project));
         // Two of the four planted blunders are found and set aside already; two are left to find.
         $this->adjuster->run($project, $author);
         foreach ([
@@ -66,6 +70,17 @@ final class DemoStory
         $this->exporter->export($project, $author, 'csv', []);
         $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
         $this->exporter->export($project, $author, 'pdf', []);
+    }
+
+    /** The traverse was read in both faces: its means go into the adjustment, free of what is not true in the instrument. */
+    private function roadAsMeans(Project $project): ChangeBook
+    {
+        foreach (StationBook::setups($this->observations->rows($project)) as $key => $setup) {
+            if ('T2' === $setup->station) {
+                return new ChangeBook($this->observations, new BookRequest((string) $key, 'means', 'a-priori', scope: 'file'));
+            }
+        }
+        throw new \LogicException('The traverse is gone.');
     }
 
     /** The levelling book: one of its lines does not close, and is left to be found. */

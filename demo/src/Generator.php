@@ -61,6 +61,56 @@ final class Generator
         return ['marks' => implode("\n", $marks)."\n", 'pegs' => implode("\n", $pegs)."\n"];
     }
 
+    /** The traverse along the access road: LandXML, two rounds in both faces, by an instrument whose axes are not quite true. */
+    public function traverse(): string
+    {
+        $collimation = 4.1 / 3600.0;
+        $index = -6.3 / 3600.0;
+        $setups = '';
+        $heights = [];
+        foreach (array_keys(TruthModel::MARKS + TruthModel::ROAD) as $name) {
+            $heights[$name] = round(1.42 + 0.25 * $this->uniform(), 3);
+        }
+        foreach (TruthModel::TRAVERSE as $station => $targets) {
+            $id = 'SU-'.$station;
+            $rounds = '';
+            foreach (['1', '2'] as $round) {
+                $turn = 360.0 * $this->uniform();
+                $sights = '';
+                foreach ([[$targets[0], 1], [$targets[1], 1], [$targets[1], 2], [$targets[0], 2]] as [$target, $face]) {
+                    $s = $this->truth->sight($station, $target, $heights[$station], $heights[$target]);
+                    $sign = 1 === $face ? 1.0 : -1.0;
+                    $centring = rad2deg(\M_SQRT2 * self::CENTRING_SD / $s->plan);
+                    $zenith = rad2deg(atan2($s->plan, $s->up) - TruthModel::REFRACTION * $s->length / (2.0 * $s->meanRadius))
+                        + $sign * $index + hypot(self::ZENITH_SD, $centring) * $this->normal();
+                    $direction = rad2deg($s->azimuth()) - $turn + $sign * $collimation / sin(deg2rad($zenith))
+                        + hypot(self::DIRECTION_SD, $centring) * $this->normal();
+                    $distance = $s->length + hypot(self::DISTANCE_SD, 1e-6 * self::DISTANCE_PPM * $s->length) * $this->normal()
+                        + \M_SQRT2 * self::CENTRING_SD * $this->normal();
+                    $sights .= \sprintf(
+                        '<RawObservation targetHeight="%.3f" horizAngle="%.5f" zenithAngle="%.5f" slopeDistance="%.4f" directFace="%s">'
+                            ."<TargetPoint pntRef=\"%s\"/></RawObservation>\n",
+                        $heights[$target], fmod($direction + (1 === $face ? 720.0 : 900.0), 360.0),
+                        1 === $face ? $zenith : 360.0 - $zenith, $distance, 1 === $face ? 'true' : 'false', $target,
+                    );
+                }
+                $rounds .= "<ObservationGroup id=\"$id-$round\" setupID=\"$id\" setID=\"$round\">\n$sights</ObservationGroup>\n";
+            }
+            $setups .= \sprintf(
+                '<InstrumentSetup id="%s" stationName="%s" instrumentHeight="%.3f">'
+                    ."<InstrumentPoint pntRef=\"%2\$s\"/></InstrumentSetup>\n%s",
+                $id, $station, $heights[$station], $rounds,
+            );
+        }
+
+        return "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
+            ."<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" version=\"1.2\" date=\"2031-05-04\" time=\"08:00:00\">\n"
+            .'<Units><Metric areaUnit="squareMeter" linearUnit="meter" volumeUnit="cubicMeter" temperatureUnit="celsius" '
+            ."pressureUnit=\"milliBars\" angularUnit=\"decimal degrees\" directionUnit=\"decimal degrees\"/></Units>\n"
+            ."<Project name=\"Kestrel Tarn, access road. Simulated.\"/>\n"
+            ."<Survey>\n<SurveyHeader name=\"Access road\"/>\n$setups</Survey>\n</LandXML>\n";
+    }
+
     /**
      * The levelling along the dam: two runs from benchmark to benchmark, read back and fore. Apart from the field files, as
      * the site grid is.

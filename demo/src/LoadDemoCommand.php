@@ -50,6 +50,7 @@ final class LoadDemoCommand extends Command
     {
         $files = (new Generator(new TruthModel()))->files();
         $site = (new Generator(new TruthModel()))->siteFiles();
+        $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
         if (\is_string($folder = $input->getOption('files-only'))) {
             foreach ($files + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);

@@ -37,6 +37,18 @@ final class TruthModel
         'KT12' => [493187.3960, 6028191.8020, 234.6690],
     ];
 
+    /** Stations of the traverse along the access road. */
+    public const ROAD = [
+        'T1' => [493648.4120, 6028189.7730, 225.1840], 'T2' => [493702.1950, 6028262.3310, 226.9020],
+        'T3' => [493711.8560, 6028345.1080, 229.4470], 'T4' => [493639.7210, 6028420.8640, 231.8650],
+    ];
+
+    /** The traverse: its set-ups with backsight and foresight, from KT07 oriented on KT01 to KT08 closed on KT04. */
+    public const TRAVERSE = [
+        'KT07' => ['KT01', 'T1'], 'T1' => ['KT07', 'T2'], 'T2' => ['T1', 'T3'], 'T3' => ['T2', 'T4'], 'T4' => ['T3', 'KT08'],
+        'KT08' => ['T4', 'KT04'],
+    ];
+
     /** What was done wrong on purpose, for tests and for finding. */
     public const BLUNDERS = [
         'direction' => [
@@ -96,10 +108,11 @@ final class TruthModel
     public function __construct()
     {
         $this->frame = new GridFrame(Registry::open()->horizontalSystem(self::SYSTEM));
-        $this->index = array_flip(array_keys(self::MARKS));
+        $marks = self::MARKS + self::ROAD;
+        $this->index = array_flip(array_keys($marks));
         $this->state = new NetworkState(
-            $this->frame, array_values(array_column(self::MARKS, 0)), array_values(array_column(self::MARKS, 1)),
-            array_values(array_column(self::MARKS, 2)),
+            $this->frame, array_values(array_column($marks, 0)), array_values(array_column($marks, 1)),
+            array_values(array_column($marks, 2)),
         );
     }
 

@@ -13,7 +13,7 @@ use PHPUnit\Framework\TestCase;
 /** Survey observations as the published schema LandXML-1.2 names them (element and attribute names from memory). */
 final class LandXmlSurveyTest extends TestCase
 {
-    private const METRIC = '<Metric areaUnit="squareMeter" linearUnit="meter" angularUnit="decimal degrees" directionUnit="decimal degrees"/>';
+    private const METRIC = '<Metric linearUnit="meter" angularUnit="decimal degrees" directionUnit="decimal degrees"/>';
     private const POINTS = '<CgPoints><CgPoint name="A">200.000 100.000 10.500</CgPoint>'
         .'<CgPoint name="B" code="PEG">300 100</CgPoint></CgPoints>';
 
@@ -139,7 +139,8 @@ final class LandXmlSurveyTest extends TestCase
 
     private static function document(string $units, string $observations): string
     {
-        return "<?xml version=\"1.0\"?>\n<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" version=\"1.2\">\n<Units>$units</Units>\n"
+        return "<?xml version=\"1.0\"?>\n<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" version=\"1.2\">\n"
+            ."<Units>$units</Units>\n"
             .self::POINTS."<Survey>$observations</Survey></LandXML>";
     }
 }

@@ -359,7 +359,7 @@ export interface BookRequest {
   prism?: number;
   referenceRefractivity?: number | null;
   wavelength?: number;
-  all?: boolean;
+  scope?: string;
 }
 
 /** What groups weights are proposed for. */
@@ -384,6 +384,15 @@ export interface CorrectionRequest {
   cause: string;
   words: string;
   changes: ({ add?: number; field: string; id: number; to?: string })[];
+  reason?: string;
+}
+
+/** Pointings whose target stood off its mark, and where the mark lies from it as the observer sees it: metres. */
+export interface EccentricRequest {
+  pointings: number[];
+  right?: number;
+  onwards?: number;
+  up?: number;
   reason?: string;
 }
 
@@ -468,6 +477,22 @@ export interface SettingsRequest {
   factors?: Record<string, number>;
 }
 
+/** Which set-up to place, whether its station is found from its targets, and the targets held; none named holds control. */
+export interface SetupPlacesRequest {
+  setup: string;
+  resection?: boolean;
+  held?: string[];
+}
+
+/** Marks along a traverse; without stations, the first that is found. Allowed: arc seconds by root of the angles, and one in so many. */
+export interface TraverseRequest {
+  back?: string;
+  stations?: string[];
+  fore?: string;
+  angular?: number;
+  ratio?: number;
+}
+
 /** One instrument set-up, reduced: metres, degrees, parts per million. */
 export interface BookSetupView {
   key: string;
@@ -480,8 +505,8 @@ export interface BookSetupView {
   sdZenith: number | null;
   spread: number | null;
   ppm: number;
-  targets: ({ direction: number; faces: string; heightDifference: number | null; horizontal: number | null; ht: number; pointings: number; slope: number | null; target: string; zenith: number })[];
-  pointings: ({ direction: number | null; distance: number | null; face: number | null; ht: number; id: number; line: number | null; round: string; target: string; used: boolean; zenith: number | null })[];
+  targets: ({ direction: number; ellipsoid: number | null; faces: string; grid: number | null; heightDifference: number | null; horizontal: number | null; ht: number; pointings: number; slope: number | null; target: string; zenith: number })[];
+  pointings: ({ corrected: boolean; direction: number | null; distance: number | null; face: number | null; ht: number; id: number; line: number | null; round: string; target: string; used: boolean; zenith: number | null })[];
   warnings: string[];
   fault: string | null;
   mode: string;
@@ -552,6 +577,15 @@ export interface GroupView {
   standing: string;
 }
 
+/** How the sight of a held target agrees: across the line, along it and in height, observed less computed; metres. */
+export interface HeldSightView {
+  target: string;
+  across: number | null;
+  along: number | null;
+  up: number | null;
+  flagged: boolean;
+}
+
 /** The levelling book of a project, worked out as far as it goes: metres. */
 export interface LevelBookView {
   settings: LevelSettingsView;
@@ -616,6 +650,20 @@ export interface NetworkView {
   largestEllipse: number | null;
   largestEllipseAt: string | null;
   corrections: CorrectionView[];
+}
+
+/** A mark placed from a set-up: metres; against what the project knows of it, where it knows it. */
+export interface PlacedView {
+  name: string;
+  e: number;
+  n: number;
+  h: number | null;
+  sdE: number | null;
+  sdN: number | null;
+  sdH: number | null;
+  offE: number | null;
+  offN: number | null;
+  offH: number | null;
 }
 
 /** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground; recorded values where a correction stands before them. */
@@ -709,6 +757,21 @@ export interface SettingsView {
   factors: Record<string, number>;
 }
 
+/** A set-up placed on marks that are held: its station, how the held marks agree, and the places of what it sights. */
+export interface SetupPlacesView {
+  station: string;
+  resection: boolean;
+  stationKnown: boolean;
+  held: string[];
+  offered: string[];
+  places: PlacedView[];
+  checks: HeldSightView[];
+  redundancy: number | null;
+  varianceFactor: number | null;
+  passed: boolean | null;
+  fault: string | null;
+}
+
 /** How a set-up goes with other control: shift in metres, rotation clockwise in degrees, scale in parts per million. */
 export interface SetupTurnView {
   station: string;
@@ -776,6 +839,41 @@ export interface SuspectView {
   moves: ShiftView[];
   largestMove: number | null;
   largestMoveAt: string | null;
+}
+
+/** A station of a traverse. Degrees and metres; angle clockwise from the back to the fore target, distance on the grid to the next station, the balanced azimuth of that leg; place by the compass rule, and by least squares with its precision. */
+export interface TraverseStationView {
+  name: string;
+  angle: number | null;
+  azimuth: number | null;
+  distance: number | null;
+  thereLessBack: number | null;
+  e: number | null;
+  n: number | null;
+  rigorousE: number | null;
+  rigorousN: number | null;
+  sdE: number | null;
+  sdN: number | null;
+}
+
+/** A traverse balanced, and the others that were found. Degrees and metres; what is allowed beside what is there. */
+export interface TraverseView {
+  back: string | null;
+  stations: TraverseStationView[];
+  fore: string | null;
+  found: Line[];
+  angularMisclosure: number | null;
+  angularAllowed: number | null;
+  misclosureE: number | null;
+  misclosureN: number | null;
+  linear: number | null;
+  linearAllowed: number | null;
+  length: number | null;
+  ratio: number | null;
+  varianceFactor: number | null;
+  passed: boolean | null;
+  fault: string | null;
+  occupied: string[];
 }
 
 /** A new project. */

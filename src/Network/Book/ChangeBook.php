@@ -25,7 +25,12 @@ final readonly class ChangeBook implements Operation
 
     public function title(): string
     {
-        $what = $this->request->all ? 'every set-up' : 'set-up '.explode('|', $this->request->setup)[0];
+        $station = explode('|', $this->request->setup)[0];
+        $what = match ($this->request->scope) {
+            'all' => 'every set-up',
+            'file' => \sprintf('the set-ups of the file that holds %s', $station),
+            default => 'set-up '.$station,
+        };
 
         return \sprintf(
             'Reduced %s anew, %s',
@@ -66,8 +71,11 @@ final readonly class ChangeBook implements Operation
         $book = \is_array($settings['book'] ?? null) ? $settings['book'] : [];
         $book['referenceRefractivity'] = $r->referenceRefractivity;
         $book['wavelength'] = $r->wavelength;
-        foreach ($r->all ? array_keys($setups) : [$r->setup] as $key) {
-            $book['setups'][$key] = $choice;
+        $file = explode('|', $r->setup)[1];
+        foreach (array_keys($setups) as $key) {
+            if ('all' === $r->scope || $key === $r->setup || 'file' === $r->scope && $file === explode('|', $key)[1]) {
+                $book['setups'][$key] = $choice;
+            }
         }
         $project->weighBy(['book' => $book] + $settings);
     }

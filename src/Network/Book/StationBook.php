@@ -117,6 +117,21 @@ final readonly class StationBook
         return [$out, $ids];
     }
 
+    /**
+     * @return list<Observation> the means of a set-up, with the precision chosen for it
+     *
+     * @throws UnusableInput
+     */
+    public function meansOf(BookedSetup $setup, Settings $settings): array
+    {
+        $means = [];
+        foreach ($this->means($setup, $this->settings->choice($setup->key)['precision'], $settings) as [$observation]) {
+            $means[] = $observation;
+        }
+
+        return $means;
+    }
+
     /** @return iterable<int, array{Observation, list<int>}> the mean and the rows in it, by the first of them */
     private function means(BookedSetup $setup, string $precision, Settings $settings): iterable
     {

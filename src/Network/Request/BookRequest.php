@@ -28,8 +28,9 @@ final readonly class BookRequest
         public ?float $referenceRefractivity = null,
         #[Assert\Range(min: 0.2, max: 20)]
         public float $wavelength = 0.658,
-        /** For every set-up of the book, not this one alone. */
-        public bool $all = false,
+        /** This set-up alone, all of its file, or every one of the book. */
+        #[Assert\Choice(['one', 'file', 'all'])]
+        public string $scope = 'one',
     ) {
     }
 }

@@ -9,9 +9,10 @@ final readonly class BookSetupView
 {
     /**
      * @param list<array{target: string, ht: float, direction: float, zenith: float, slope: ?float, horizontal: ?float,
-     *     heightDifference: ?float, faces: string, pointings: int}> $targets
+     *     heightDifference: ?float, faces: string, pointings: int,
+     *     ellipsoid: ?float, grid: ?float}> $targets
      * @param list<array{id: int, round: string, face: ?int, target: string, ht: float, direction: ?float, zenith: ?float,
-     *     distance: ?float, used: bool, line: ?int}> $pointings as recorded
+     *     distance: ?float, used: bool, line: ?int, corrected: bool}> $pointings as recorded
      * @param list<string> $warnings
      * @param ?string      $fault    why it cannot be reduced
      */

@@ -27,7 +27,9 @@ final readonly class LandXmlReading implements Reading
     public function counts(): array
     {
         if (!$this->isSurvey()) {
-            return ['points' => \count($this->survey->points), 'codes' => \count(array_unique(array_column($this->survey->points, 'code')))];
+            $points = $this->survey->points;
+
+            return ['points' => \count($points), 'codes' => \count(array_unique(array_column($points, 'code')))];
         }
         $sights = $this->survey->sights;
 
@@ -35,7 +37,8 @@ final readonly class LandXmlReading implements Reading
             'setups' => \count(array_unique(array_map(static fn (SurveySight $s): string => $s->station."\0".$s->set, $sights))),
             'pointings' => \count($sights), 'targets' => \count(array_unique(array_column($sights, 'target'))),
             'distances' => \count(array_filter(
-                $sights, static fn (SurveySight $s): bool => isset($s->values['slope-distance']) || isset($s->values['horizontal-distance']),
+                $sights,
+                static fn (SurveySight $s): bool => isset($s->values['slope-distance']) || isset($s->values['horizontal-distance']),
             )),
         ];
     }
@@ -74,9 +77,9 @@ final readonly class LandXmlReading implements Reading
         if (!$this->isSurvey() || 0 === $points) {
             return $this->survey->findings;
         }
-        $words = \sprintf('its %d coordinates stay behind; bring the file in once more, read as points or as a control list, to have them', $points);
+        $words = 'its %d coordinates stay behind; bring the file in once more, read as points or as a control list, to have them';
 
-        return [...$this->survey->findings, new Finding(Finding::WARNING, null, $words)];
+        return [...$this->survey->findings, new Finding(Finding::WARNING, null, \sprintf($words, $points))];
     }
 
     public function missing(): ?string
