@@ -31,7 +31,10 @@ final readonly class MarkPlaces
             }
             $places[$p->name] = [(float) ($p->givenE ?? $p->e), (float) ($p->givenN ?? $p->n), $p->givenH ?? $p->h];
             if ($p->isControl()) {
-                $control[$p->name] = true;
+                $control[$p->name] = [
+                    str_contains($p->held, 'e') ? null : $p->sdE, str_contains($p->held, 'n') ? null : $p->sdN,
+                    str_contains($p->held, 'h') ? null : $p->sdH,
+                ];
             }
         }
         $newest = $this->results->current($project)[Adjuster::SLOT] ?? null;

@@ -6,6 +6,7 @@ namespace App\Network;
 
 use Mensura\Network\Frame;
 use Mensura\Network\GridFrame;
+use Mensura\Observation\Station;
 use Mensura\Reference\Ground\LineReduction;
 
 /** Where the marks of a project lie, as far as it is known: easting, northing and height of the project, metres. */
@@ -13,10 +14,21 @@ final readonly class Places
 {
     /**
      * @param array<string, array{float, float, ?float}> $places
-     * @param array<string, true>                        $control marks that are control of the project
+     * @param array<string, array{?float, ?float, ?float}> $control standard deviations of the control of the project, null where held
      */
     public function __construct(private array $places, private array $control, public Frame $frame)
     {
+    }
+
+    /** A mark as something leans on it: control held or weighted as the project has it, another mark held where it lies. */
+    public function station(string $name): Station
+    {
+        [$e, $n, $h] = $this->places[$name] ?? [null, null, null];
+        $sd = $this->control[$name] ?? [null, null, null];
+
+        return new Station(
+            $name, $e, $n, $h, [null !== $e && null === $sd[0], null !== $n && null === $sd[1], null !== $h && null === $sd[2]], $sd,
+        );
     }
 
     /** @return ?array{float, float, ?float} */

@@ -49,9 +49,14 @@ try {
         $office->press('Book, reduced', 'label');
         $office->see('reference refractivity');
         $shoot('book');
-        $office->press('Plots', 'label');
-        $office->see('as chance makes them');
-        $shoot('plots');
+    }
+    if ($wants('traverse')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->press('Setups');
+        $office->press('Traverse', 'label');
+        $office->see('position closes to');
+        $shoot('traverse');
     }
     if ($wants('control')) {
         $office->go('/p/1/network?point=KT01');

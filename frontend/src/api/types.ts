@@ -841,6 +841,13 @@ export interface SuspectView {
   largestMoveAt: string | null;
 }
 
+/** Marks in order along a traverse: backsight, stations from first to last, foresight. */
+export interface TraverseLineView {
+  back: string | null;
+  stations: string[];
+  fore: string | null;
+}
+
 /** A station of a traverse. Degrees and metres; angle clockwise from the back to the fore target, distance on the grid to the next station, the balanced azimuth of that leg; place by the compass rule, and by least squares with its precision. */
 export interface TraverseStationView {
   name: string;
@@ -861,7 +868,7 @@ export interface TraverseView {
   back: string | null;
   stations: TraverseStationView[];
   fore: string | null;
-  found: Line[];
+  found: TraverseLineView[];
   angularMisclosure: number | null;
   angularAllowed: number | null;
   misclosureE: number | null;

@@ -64,7 +64,7 @@ final readonly class SetupPlacement
                 $stations = [];
                 foreach ([$setup->station, ...$targets] as $name) {
                     $isHeld = $name === $setup->station ? !$resect : \in_array($name, $held, true);
-                    $stations[] = self::station($name, $places, $isHeld);
+                    $stations[] = $isHeld ? $places->station($name) : new Station($name, null, null, null);
                 }
                 $result = (new Adjustment(new NetworkDefinition($places->frame, $settings, $stations, $means)))->run();
                 $fault = $result->converged ? null : 'it does not converge; is a mark held that is another one?';
@@ -93,14 +93,6 @@ final readonly class SetupPlacement
         $control = array_values(array_filter($offered, $places->isControl(...)));
 
         return \count($control) >= $least ? $control : $offered;
-    }
-
-    private static function station(string $name, Places $places, bool $isHeld): Station
-    {
-        $place = $isHeld ? $places->at($name) : null;
-
-        return null === $place ? new Station($name, null, null, null)
-            : new Station($name, $place[0], $place[1], $place[2], [true, true, null !== $place[2]]);
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Network\Traverse;
 
 use App\Network\Places;
+use App\Network\View\TraverseLineView;
 
 /** Finds traverses: lines of stations that see their neighbours and nothing else, from control to control. */
 final readonly class Lines
@@ -18,7 +19,7 @@ final readonly class Lines
     /**
      * @param list<string> $stations
      *
-     * @return list<Line>
+     * @return list<TraverseLineView>
      */
     public function found(array $stations): array
     {
@@ -45,11 +46,11 @@ final readonly class Lines
      *
      * @param list<string> $names
      */
-    private function oriented(array $names): ?Line
+    private function oriented(array $names): ?TraverseLineView
     {
         $back = $this->controlSeen($names[0], $names[1]);
 
-        return null === $back ? null : new Line($back, $names, $this->controlSeen(end($names) ?: '', $names[\count($names) - 2]));
+        return null === $back ? null : new TraverseLineView($back, $names, $this->controlSeen(end($names) ?: '', $names[\count($names) - 2]));
     }
 
     private function controlSeen(string $station, string $not): ?string

@@ -11,6 +11,7 @@ use App\Network\MarkPlaces;
 use App\Network\NetworkSettings;
 use App\Network\Places;
 use App\Network\Request\TraverseRequest;
+use App\Network\View\TraverseLineView;
 use App\Network\View\TraverseStationView;
 use App\Network\View\TraverseView;
 use App\Project\Project;
@@ -39,7 +40,7 @@ final readonly class TraverseBook
         $occupied = array_values(array_unique(array_map(static fn (BookedSetup $s): string => $s->station, $setups)));
         $found = (new Lines($legs, $places))->found($occupied);
         $line = [] === $request->stations ? $found[0] ?? null
-            : new Line(self::orNull($request->back), $request->stations, self::orNull($request->fore));
+            : new TraverseLineView(self::orNull($request->back), $request->stations, self::orNull($request->fore));
         if (null === $line) {
             return new TraverseView(null, [], null, $found, null, null, null, null, null, null, null, null, null, null, null, $occupied);
         }
@@ -73,13 +74,13 @@ final readonly class TraverseBook
     }
 
     /**
-     * @param list<Line>   $found
+     * @param list<TraverseLineView>   $found
      * @param list<string> $occupied
      *
      * @throws UnusableInput
      */
     private static function balanced(
-        Line $line, ReducedLegs $legs, Places $places, Settings $settings, TraverseRequest $request, array $found, array $occupied,
+        TraverseLineView $line, ReducedLegs $legs, Places $places, Settings $settings, TraverseRequest $request, array $found, array $occupied,
     ): TraverseView {
         $traverse = self::traverse($line, $legs, $places);
         $compass = new CompassRule($traverse);
@@ -98,7 +99,7 @@ final readonly class TraverseBook
     }
 
     /** @throws UnusableInput naming what was not measured, or has no place */
-    private static function traverse(Line $line, ReducedLegs $legs, Places $places): Traverse
+    private static function traverse(TraverseLineView $line, ReducedLegs $legs, Places $places): Traverse
     {
         $names = $line->stations;
         $last = \count($names) - 1;
@@ -140,7 +141,7 @@ final readonly class TraverseBook
      *
      * @return array{float, array{float, float}} degrees; metres, parts per million
      */
-    private static function precision(Line $line, ReducedLegs $legs, CompassRule $compass, Settings $s): array
+    private static function precision(TraverseLineView $line, ReducedLegs $legs, CompassRule $compass, Settings $s): array
     {
         $sights = $count = 0;
         foreach ($line->stations as $i => $name) {
@@ -163,7 +164,7 @@ final readonly class TraverseBook
 
     /** @return list<TraverseStationView> */
     private static function stations(
-        Line $line, Traverse $traverse, CompassRule $compass, ?AdjustmentResult $rigorous, ReducedLegs $legs,
+        TraverseLineView $line, Traverse $traverse, CompassRule $compass, ?AdjustmentResult $rigorous, ReducedLegs $legs,
     ): array {
         $rows = array_column($rigorous->stations ?? [], null, 'id');
         $views = [];

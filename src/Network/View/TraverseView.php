@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace App\Network\View;
 
-use App\Network\Traverse\Line;
-
 /** A traverse balanced, and the others that were found. Degrees and metres; what is allowed beside what is there. */
 final readonly class TraverseView
 {
     /**
      * @param list<TraverseStationView> $stations
-     * @param list<Line>                $found
+     * @param list<TraverseLineView>                $found
      * @param list<string>              $occupied
      * @param ?string                   $fault    why it cannot be computed
      */

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { get, put } from '../../api/client';
-import type { BookRequest, BookSetupView, BookView } from '../../api/types';
+import type { BookRequest, BookView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
-import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
-import { angle, height, length, lengthUnit, metresPer, small, smallAngle, smallUnit } from '../../format/units';
+import { metresPer, small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
+import { pointingColumns, setupColumns, targetColumns } from './bookColumns';
+import EccentricForm from './EccentricForm.vue';
+import PlacedPage from './PlacedPage.vue';
 
 /** Instrument set-ups as they were read and as they are reduced; how each goes into the adjustment. */
 const project = useProject();
@@ -14,140 +16,16 @@ const book = shallowRef<BookView | null>(null);
 const chosen = ref('');
 const units = computed(() => project.units);
 const setup = computed(() => book.value?.setups.find((s) => s.key === chosen.value) ?? book.value?.setups[0] ?? null);
-type Target = BookSetupView['targets'][number];
-type Pointing = BookSetupView['pointings'][number];
+const setups = computed(() => setupColumns(units.value));
+const onGrid = computed(() => setup.value?.targets.some((t) => t.grid !== null) ?? false);
+const targets = computed(() => targetColumns(units.value, onGrid.value));
+const pointings = computed(() => pointingColumns(units.value));
+const picked = ref<Set<string>>(new Set());
+const pickedIds = computed(() => setup.value?.pointings.filter((p) => picked.value.has(String(p.id))).map((p) => p.id) ?? []);
 
-const figure = (key: string, title: string, of: (s: BookSetupView) => number | null): Column<BookSetupView> => ({
-  key,
-  title,
-  width: '72px',
-  align: 'right',
-  mono: true,
-  value: of,
-  sortBy: (s) => Math.abs(of(s) ?? 0),
-  text: (s) => smallAngle(of(s), units.value),
-});
-const setups = computed<Column<BookSetupView>[]>(() => [
-  { key: 'station', title: 'station', width: '60px', value: (s) => s.station },
-  {
-    key: 'hi',
-    title: 'hi',
-    unit: lengthUnit(units.value),
-    width: '52px',
-    align: 'right',
-    mono: true,
-    value: (s) => s.hi,
-    text: (s) => length(s.hi, units.value),
-  },
-  { key: 'rounds', title: 'rounds', width: '50px', align: 'right', mono: true, value: (s) => s.rounds },
-  { key: 'targets', title: 'targets', width: '52px', align: 'right', mono: true, value: (s) => s.targets.length },
-  figure('collimation', 'collimation', (s) => s.collimation),
-  figure('index', 'index', (s) => s.index),
-  figure('spread', 'spread', (s) => s.sdDirection ?? s.spread),
-  { key: 'ppm', title: 'ppm', width: '44px', align: 'right', mono: true, value: (s) => s.ppm, text: (s) => s.ppm.toFixed(1) },
-  { key: 'mode', title: 'goes in as', width: '90px', value: (s) => (s.mode === 'means' ? 'means' : 'pointings') },
-]);
-const targets = computed<Column<Target>[]>(() => [
-  { key: 'target', title: 'target', width: '60px', value: (t) => t.target },
-  { key: 'faces', title: 'faces', width: '44px', value: (t) => t.faces },
-  { key: 'n', title: 'sights', width: '44px', align: 'right', mono: true, value: (t) => t.pointings },
-  {
-    key: 'direction',
-    title: 'direction',
-    width: '92px',
-    align: 'right',
-    mono: true,
-    value: (t) => t.direction,
-    text: (t) => angle(t.direction, units.value),
-  },
-  {
-    key: 'zenith',
-    title: 'zenith',
-    width: '92px',
-    align: 'right',
-    mono: true,
-    value: (t) => t.zenith,
-    text: (t) => angle(t.zenith, units.value),
-  },
-  {
-    key: 'slope',
-    title: 'slope',
-    unit: lengthUnit(units.value),
-    width: '78px',
-    align: 'right',
-    mono: true,
-    value: (t) => t.slope,
-    text: (t) => length(t.slope, units.value, 1),
-  },
-  {
-    key: 'horizontal',
-    title: 'horizontal',
-    unit: lengthUnit(units.value),
-    width: '84px',
-    align: 'right',
-    mono: true,
-    value: (t) => t.horizontal,
-    text: (t) => length(t.horizontal, units.value, 1),
-  },
-  {
-    key: 'dh',
-    title: 'height diff.',
-    unit: lengthUnit(units.value),
-    width: '84px',
-    align: 'right',
-    mono: true,
-    value: (t) => t.heightDifference,
-    text: (t) => height(t.heightDifference, units.value, 1),
-  },
-]);
-const pointings = computed<Column<Pointing>[]>(() => [
-  { key: 'line', title: 'line', width: '40px', align: 'right', mono: true, value: (p) => p.line },
-  { key: 'round', title: 'round', width: '50px', value: (p) => p.round },
-  { key: 'face', title: 'face', width: '36px', align: 'right', mono: true, value: (p) => p.face },
-  { key: 'target', title: 'target', width: '60px', value: (p) => p.target },
-  {
-    key: 'ht',
-    title: 'ht',
-    unit: lengthUnit(units.value),
-    width: '52px',
-    align: 'right',
-    mono: true,
-    value: (p) => p.ht,
-    text: (p) => length(p.ht, units.value),
-  },
-  {
-    key: 'direction',
-    title: 'direction',
-    width: '92px',
-    align: 'right',
-    mono: true,
-    value: (p) => p.direction,
-    text: (p) => (p.direction === null ? '' : angle(p.direction, units.value)),
-  },
-  {
-    key: 'zenith',
-    title: 'zenith',
-    width: '92px',
-    align: 'right',
-    mono: true,
-    value: (p) => p.zenith,
-    text: (p) => (p.zenith === null ? '' : angle(p.zenith, units.value)),
-  },
-  {
-    key: 'distance',
-    title: 'distance',
-    unit: lengthUnit(units.value),
-    width: '78px',
-    align: 'right',
-    mono: true,
-    value: (p) => p.distance,
-    text: (p) => length(p.distance, units.value, 1),
-  },
-]);
-
-const page = ref<'reduced' | 'read'>('reduced');
-const form = ref<Omit<BookRequest, 'setup' | 'all'>>(blank());
-function blank(): Omit<BookRequest, 'setup' | 'all'> {
+const page = ref<'reduced' | 'read' | 'placed'>('reduced');
+const form = ref<Omit<BookRequest, 'setup' | 'scope'>>(blank());
+function blank(): Omit<BookRequest, 'setup' | 'scope'> {
   const s = setup.value;
   return {
     mode: s?.mode ?? 'pointings',
@@ -161,14 +39,27 @@ function blank(): Omit<BookRequest, 'setup' | 'all'> {
   };
 }
 watch([setup, book], () => (form.value = blank()));
+watch(
+  () => setup.value?.key,
+  () => (picked.value = new Set()),
+);
 const fine = computed(() => (units.value.length === 'm' ? 0.001 : metresPer(units.value)));
 
-const save = (all: boolean) =>
+const SCOPES = [
+  ['one', 'Reduce this one so', 'The set-up is reduced so now.'],
+  ['file', 'Its file', 'Every set-up of the file is reduced so now.'],
+  ['all', 'Every set-up', 'Every set-up is reduced so now.'],
+] as const;
+const save = (scope: (typeof SCOPES)[number]) =>
   project.attempt(
-    () => put(project.path('/book'), { ...form.value, prism: form.value.prism ?? 0, setup: setup.value!.key, all } satisfies BookRequest),
-    all
-      ? 'Every set-up is reduced so now. Adjust again to see the effect.'
-      : 'The set-up is reduced so now. Adjust again to see the effect.',
+    () =>
+      put(project.path('/book'), {
+        ...form.value,
+        prism: form.value.prism ?? 0,
+        setup: setup.value!.key,
+        scope: scope[0],
+      } satisfies BookRequest),
+    `${scope[2]} Adjust again to see the effect.`,
   );
 
 const load = async () => (book.value = await get<BookView>(project.path('/book')));
@@ -178,7 +69,7 @@ watch(() => project.version, load);
 
 <template>
   <section v-if="book" class="book">
-    <div class="part" :style="{ height: `${44 + 27.5 * Math.min(7, Math.max(1, book.setups.length))}px` }">
+    <div class="top" :style="{ height: `${44 + 27.5 * Math.min(7, Math.max(1, book.setups.length))}px` }">
       <FiguresTable
         label="station-book"
         :columns="setups"
@@ -195,7 +86,8 @@ watch(() => project.version, load);
         <strong>{{ setup.station }}</strong>
         <ElRadioGroup v-model="page" size="small" aria-label="Shown of the set-up">
           <ElRadioButton value="reduced">Reduced</ElRadioButton
-          ><ElRadioButton value="read">As read {{ setup.pointings.length }}</ElRadioButton>
+          ><ElRadioButton value="read">As read {{ setup.pointings.length }}</ElRadioButton
+          ><ElRadioButton value="placed">Placed</ElRadioButton>
         </ElRadioGroup>
         <span class="spacer" />
         <span class="quiet">into the adjustment</span>
@@ -218,27 +110,36 @@ watch(() => project.version, load);
         :filterable="false"
         @select="() => undefined"
       />
+      <PlacedPage v-else-if="page === 'placed'" :setup="setup.key" :version="book.version" />
       <FiguresTable
         v-else
         label="pointings"
         :columns="pointings"
         :rows="setup.pointings"
         :row-key="(p) => String(p.id)"
-        :selected="new Set()"
+        :selected="picked"
         :dim="(p) => !p.used"
-        @select="() => undefined"
+        @select="(keys) => (picked = new Set(keys))"
       />
-      <form class="air" @submit.prevent="save(false)">
+      <EccentricForm v-if="page === 'read' && pickedIds.length > 0" :pointings="pickedIds" @done="picked = new Set()" />
+      <form v-else-if="page !== 'placed'" class="air" @submit.prevent="save(SCOPES[0])">
         <NumberInput v-model="form.temperature!" label="temperature" unit="°C" />
         <NumberInput v-model="form.pressure!" label="pressure" unit="hPa" />
         <NumberInput v-model="form.humidity!" label="humidity" unit="%" />
         <NumberInput v-model="form.prism!" label="prism constant" :unit="smallUnit(units)" :factor="fine" :digits="2" />
         <NumberInput v-model="form.referenceRefractivity!" label="reference refractivity" />
         <NumberInput v-model="form.wavelength!" label="wavelength" unit="µm" />
-        <ElButton type="primary" native-type="submit" size="small" data-test="reduce-setup" class="wide" :disabled="!project.mayChange"
-          >Reduce this one so</ElButton
-        >
-        <ElButton size="small" data-test="reduce-all" :disabled="!project.mayChange" @click="save(true)">Every set-up</ElButton>
+        <div class="wide">
+          <ElButton type="primary" native-type="submit" size="small" data-test="reduce-setup" :disabled="!project.mayChange">{{
+            SCOPES[0][1]
+          }}</ElButton>
+          <ElButton size="small" data-test="reduce-file" :disabled="!project.mayChange" @click="save(SCOPES[1])">{{
+            SCOPES[1][1]
+          }}</ElButton>
+          <ElButton size="small" data-test="reduce-all" :disabled="!project.mayChange" @click="save(SCOPES[2])">{{
+            SCOPES[2][1]
+          }}</ElButton>
+        </div>
         <span class="quiet"
           >Prism {{ small(setup.prism, units, true) }} {{ smallUnit(units) }}, air {{ setup.ppm.toFixed(1) }} ppm; curvature and refraction
           with the coefficient of the weights.</span
@@ -256,7 +157,7 @@ watch(() => project.version, load);
   flex: 1;
   min-height: 0;
 }
-.part {
+.top {
   display: flex;
   flex-direction: column;
   flex: none;
@@ -274,15 +175,12 @@ watch(() => project.version, load);
   align-items: end;
   padding-bottom: 8px;
 }
-.air .el-button {
-  justify-self: start;
-  margin: 0;
-}
 .air > span:last-child {
   grid-column: span 3;
 }
 .air .wide {
-  grid-column: span 2;
+  grid-column: span 3;
+  white-space: nowrap;
 }
 p {
   margin: 0;

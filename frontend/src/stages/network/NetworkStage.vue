@@ -21,7 +21,7 @@ import ComponentsSheet from './ComponentsSheet.vue';
 import ControlSheet from './ControlSheet.vue';
 import FailureNotice from './FailureNotice.vue';
 import NetworkHead from './NetworkHead.vue';
-import { lineKey, networkScene } from './networkScene';
+import { lineKey, networkScene, sightKey } from './networkScene';
 import LevelSheet from './levels/LevelSheet.vue';
 import ObservationSheet from './ObservationSheet.vue';
 import ObservationSlip from './ObservationSlip.vue';
@@ -31,6 +31,7 @@ import ReorientSheet from './ReorientSheet.vue';
 import ScreeningSlip from './ScreeningSlip.vue';
 import SettingsSheet from './SettingsSheet.vue';
 import SetupSheet from './SetupSheet.vue';
+import TraverseSheet from './TraverseSheet.vue';
 
 const project = useProject();
 const route = useRoute();
@@ -53,7 +54,9 @@ const selected = ref(new Set<string>());
 const selectedPoints = ref(new Set<string>());
 const groups = ref(new Set<string>());
 const reason = ref('');
-const setupPage = ref<'weights' | 'plots' | 'book'>('weights');
+const setupPage = ref<'weights' | 'plots' | 'book' | 'traverse'>('weights');
+const trace = ref<string[]>([]);
+const isPaper = computed(() => tab.value === 'setups' && ['book', 'traverse'].includes(setupPage.value));
 const showMoves = ref(false);
 const isReorienting = ref(false);
 const reorientMoves = shallowRef<ShiftView[] | null>(null);
@@ -78,7 +81,11 @@ const scene = computed(() =>
 );
 
 const touched = computed(() => rows.value.filter((r) => suspect.value?.touched.includes(r.id)));
-const selectedLines = computed(() => new Set((suspect.value ? touched.value : chosen.value).map(lineKey)));
+const selectedLines = computed(() =>
+  tab.value === 'setups' && setupPage.value === 'traverse'
+    ? new Set(trace.value.slice(1).map((name, i) => sightKey(trace.value[i]!, name)))
+    : new Set((suspect.value ? touched.value : chosen.value).map(lineKey)),
+);
 const sourceOfSuspect = computed(() => {
   const lines = [...new Set(touched.value.map((r) => r.line))].filter((l) => l !== null);
   return touched.value[0]?.file ? `${touched.value[0].file} line${lines.length > 1 ? 's' : ''} ${lines.slice(0, 6).join(', ')}` : '';
@@ -242,7 +249,7 @@ watch(() => project.version, load);
         </EmptyPage>
         <template v-else-if="network">
           <NetworkHead
-            v-if="tab !== 'levels' && !(tab === 'setups' && setupPage === 'book') && !(tab === 'control' && isReorienting)"
+            v-if="tab !== 'levels' && !isPaper && !(tab === 'control' && isReorienting)"
             :network="network"
             :run="run"
             @adjust="adjust"
@@ -292,7 +299,7 @@ watch(() => project.version, load);
           <div v-else-if="tab === 'setups'" class="setups">
             <ElRadioGroup v-model="setupPage" size="small" aria-label="Shown of the setups">
               <ElRadioButton value="weights">Against their weights</ElRadioButton><ElRadioButton value="plots">Plots</ElRadioButton
-              ><ElRadioButton value="book">Book, reduced</ElRadioButton>
+              ><ElRadioButton value="book">Book, reduced</ElRadioButton><ElRadioButton value="traverse">Traverse</ElRadioButton>
             </ElRadioGroup>
             <SetupSheet v-if="setupPage === 'weights'" :setups="network.setups" :selected="groups" @select="selectGroups" />
             <PlotSheet
@@ -306,6 +313,7 @@ watch(() => project.version, load);
                 }
               "
             />
+            <TraverseSheet v-else-if="setupPage === 'traverse'" @trace="(names) => (trace = names)" @point="pointFromSketch" />
             <BookSheet v-else />
           </div>
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />

@@ -3,8 +3,11 @@ import { pointsScene, roleOf, type Scene, type SceneLine } from '../../sketch/sc
 
 /** All sights between two stations are one line of the sketch, all vectors another. */
 export function lineKey(r: RowView): string {
-  const ends = r.at < r.to ? `${r.at}|${r.to}` : `${r.to}|${r.at}`;
-  return `${r.kind === 'vector' ? 'v' : 's'}|${ends}`;
+  return sightKey(r.at, r.to, r.kind === 'vector' ? 'v' : 's');
+}
+
+export function sightKey(a: string, b: string, kind: 's' | 'v' = 's'): string {
+  return `${kind}|${a < b ? `${a}|${b}` : `${b}|${a}`}`;
 }
 
 /** Sights, vectors, stations with ellipses (or moves since the run before, or those given) as the sketch draws them. */

@@ -2,19 +2,13 @@
 
 declare(strict_types=1);
 
-namespace App\Network\Traverse;
+namespace App\Network\View;
 
 /** Marks in order along a traverse: backsight, stations from first to last, foresight. */
-final readonly class Line
+final readonly class TraverseLineView
 {
     /** @param list<string> $stations */
     public function __construct(public ?string $back, public array $stations, public ?string $fore)
     {
-    }
-
-    /** @return list<string> */
-    public function names(): array
-    {
-        return [...(null === $this->back ? [] : [$this->back]), ...$this->stations, ...(null === $this->fore ? [] : [$this->fore])];
     }
 }
