@@ -44,9 +44,11 @@ final class Adjuster implements Recompute
         [$basis, [$network, $ids, $settings]] = $this->results->reading($project, self::RESTS_ON, [], function (Project $project): array {
             return [...$this->assembly->of($project), NetworkSettings::of($project)];
         });
-        $result = (new Adjustment($network, $settings->free, false, $progress))->run();
+        $adjustment = new Adjustment($network, $settings->free, false, $progress);
+        $result = $adjustment->run();
         $document = $result->toArray();
         $document['ids'] = $ids;
+        $document['relative'] = $adjustment->relative();
         $record = new RecordAdjustment($this->results, $result, $basis, (array) $settings, $this->store->putJson($document));
         $this->ledger->carryOut($project, $authorName, $record, $jobId);
     }

@@ -18,6 +18,7 @@ use App\Network\Request\ScreenRequest;
 use App\Network\Request\SettingsRequest;
 use App\Network\Request\SetUseRequest;
 use App\Network\Suspects\SuspectsHandler;
+use App\Network\View\RelativeView;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
 use App\Network\Weighting\ComponentsHandler;
@@ -39,7 +40,7 @@ final class NetworkController
     #[Route('/network', methods: 'GET')]
     public function network(#[Reads] Project $project, NetworkReport $report): Response
     {
-        return PackedAnswer::of($report->of($project), ['rows' => RowView::class, 'stations' => StationView::class]);
+        return PackedAnswer::of($report->of($project), ['rows' => RowView::class, 'stations' => StationView::class, 'relative' => RelativeView::class]);
     }
 
     #[Route('/network/runs/{earlier'.Id::NUMBER.'}/{later'.Id::NUMBER.'}', methods: 'GET')]

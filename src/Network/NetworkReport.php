@@ -7,6 +7,7 @@ namespace App\Network;
 use App\Network\View\ComparisonView;
 use App\Network\View\CorrectionView;
 use App\Network\View\NetworkView;
+use App\Network\View\RelativeView;
 use App\Network\View\RowView;
 use App\Network\View\RunView;
 use App\Network\View\ShiftView;
@@ -67,6 +68,7 @@ final class NetworkReport
             $this->results->stale($project)[Adjuster::SLOT] ?? [], self::comparison($runs, $newest, $before),
             $this->isAccepted($project, $runs),
             $worst?->semiMajor, $worst?->name, $this->corrections($project),
+            array_map(static fn (array $r): RelativeView => new RelativeView(...$r), $newest->relative ?? []),
         );
     }
 

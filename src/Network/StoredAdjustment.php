@@ -6,9 +6,12 @@ namespace App\Network;
 
 use App\Result\Result;
 use App\Store\FileStore;
+use Mensura\Network\RelativeEllipses;
 
 /**
  * An adjustment as it was kept: the mensura-adjustment/1 document and the database ids of its observations.
+ *
+ * @phpstan-import-type Relative from RelativeEllipses
  *
  * @phpstan-type Station array{
  *     id: string, e: ?float, n: ?float, h: ?float, sd: array{e: float, n: float, h: float},
@@ -28,6 +31,9 @@ final readonly class StoredAdjustment
     /** @var list<Group> */
     public array $groups;
 
+    /** @var list<Relative> */
+    public array $relative;
+
     /** @var array<int, array<string, Row>> by the observation's id and component */
     private array $rows;
 
@@ -45,6 +51,7 @@ final readonly class StoredAdjustment
         }
         $this->stations = $stations;
         $this->groups = $document['groups'];
+        $this->relative = $document['relative'] ?? [];
         $this->rows = $rows;
     }
 

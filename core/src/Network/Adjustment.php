@@ -14,6 +14,8 @@ use Mensura\Reference\OutsideProjection;
  * Reliability after Baarda (1968), A testing procedure for use in geodetic networks: redundancy numbers from
  * Qvv P, minimal detectable bias with delta0 = 4.13 (alpha 0.001 two-sided, power 0.80). Screening is his
  * data snooping repeated, one observation at a time.
+ *
+ * @phpstan-import-type Relative from RelativeEllipses
  */
 final class Adjustment
 {
@@ -57,6 +59,8 @@ final class Adjustment
 
     /** @var list<array{index: int, component?: string, pass: int, standardized: float, reason: string}> */
     private array $screened = [];
+
+    private ?Judgement $judgement = null;
 
     /**
      * @param ?\Closure(string, float): void $progress stage and fraction done; may throw to cancel
@@ -114,6 +118,12 @@ final class Adjustment
                     .'wrong approximate coordinate',
             );
         }
+    }
+
+    /** @return list<Relative> as {@see RelativeEllipses::of()}, of what {@see run()} reached */
+    public function relative(): array
+    {
+        return $this->judgement?->relative() ?? [];
     }
 
     /** The network at the place {@see run()} reached, for questions beyond the adjustment itself. */
@@ -372,12 +382,12 @@ final class Adjustment
     private function judge(bool $converged, int $iterations, array $inverse): AdjustmentResult
     {
         $this->report('statistics', 0.75);
-        $judgement = new Judgement(
+        $this->judgement = new Judgement(
             $this->structure, $this->state, $this->used, $this->weights, $this->linearization,
             $this->free ? [] : iterator_to_array($this->weightedCoordinates(), false), $this->placeless, $inverse,
             $this->freeDatum, $this->datum->defect ?? 0, $this->preanalysis,
         );
 
-        return $judgement->result($converged, $iterations, $this->screened);
+        return $this->judgement->result($converged, $iterations, $this->screened);
     }
 }

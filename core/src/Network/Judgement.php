@@ -15,6 +15,7 @@ use Mensura\Statistics\Distribution;
  *
  * @phpstan-import-type StationRow from AdjustmentResult
  * @phpstan-import-type ObservationRow from AdjustmentResult
+ * @phpstan-import-type Relative from RelativeEllipses
  */
 final class Judgement
 {
@@ -23,6 +24,9 @@ final class Judgement
 
     /** @var list<float> covariances at the places of the normal matrix */
     private readonly array $q;
+
+    /** What covariances are multiplied by. */
+    private float $scale = 1.0;
 
     /**
      * @param array<int, array{bool, bool, bool}> $used
@@ -111,12 +115,18 @@ final class Judgement
                 'varianceFactor' => !$this->preanalysis && $r > 1e-6 ? $square / $r : null,
             ];
         }
-        $scale = $this->structure->network->settings->scaleByVarianceFactor ? $factor ?? 1.0 : 1.0;
+        $this->scale = $this->structure->network->settings->scaleByVarianceFactor ? $factor ?? 1.0 : 1.0;
 
         return new AdjustmentResult(
             $converged, $iterations, $count, $parameters, $redundancy, $factor, $test, $listed,
-            $this->judgeStations($scale), $rows, $screened, $warnings,
+            $this->judgeStations($this->scale), $rows, $screened, $warnings,
         );
+    }
+
+    /** @return list<Relative> as {@see RelativeEllipses::of()} */
+    public function relative(): array
+    {
+        return RelativeEllipses::of($this->structure, $this->q, $this->used, $this->scale);
     }
 
     /** @return list<StationRow> */

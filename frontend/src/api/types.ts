@@ -650,6 +650,7 @@ export interface NetworkView {
   largestEllipse: number | null;
   largestEllipseAt: string | null;
   corrections: CorrectionView[];
+  relative: RelativeView[];
 }
 
 /** A mark placed from a set-up: metres; against what the project knows of it, where it knows it. */
@@ -664,6 +665,16 @@ export interface PlacedView {
   offE: number | null;
   offN: number | null;
   offH: number | null;
+}
+
+/** Error ellipse of a station seen from another; metres at the run's confidence, bearing in degrees. */
+export interface RelativeView {
+  from: string;
+  to: string;
+  semiMajor: number;
+  semiMinor: number;
+  bearing: number;
+  sdH: number;
 }
 
 /** One scalar of an observation with its statistics. Angles in degrees, lengths in metres; groundMm is the residual on the ground; recorded values where a correction stands before them. */

@@ -316,6 +316,7 @@ defineExpose({ fit });
         <div v-if="shown && shown.drawn < shown.inView">
           {{ group(String(shown.drawn)) }} of {{ group(String(shown.inView)) }} points here drawn; zoom in for the rest
         </div>
+        <div v-if="scene.caption">{{ scene.caption }}</div>
         <div>{{ kinds.join('   ') }}</div>
       </div>
       <div class="scale mono">

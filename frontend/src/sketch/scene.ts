@@ -56,6 +56,8 @@ export interface Scene {
   paths: ScenePath[];
   notes: SceneNote[];
   confidence: number;
+  /** What the notes say. */
+  caption?: string;
 }
 
 export const emptyScene: Scene = { points: [], lines: [], ellipses: [], shifts: [], paths: [], notes: [], confidence: 0.95 };

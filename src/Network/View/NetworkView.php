@@ -15,6 +15,7 @@ final readonly class NetworkView
      * @param list<RunView> $runs
      * @param list<string> $stale
      * @param list<CorrectionView> $corrections
+     * @param list<RelativeView> $relative
      */
     public function __construct(
         public SettingsView $settings,
@@ -30,6 +31,7 @@ final readonly class NetworkView
         public ?float $largestEllipse,
         public ?string $largestEllipseAt,
         public array $corrections,
+        public array $relative,
     ) {
     }
 }

@@ -21,7 +21,7 @@ import ComponentsSheet from './ComponentsSheet.vue';
 import ControlSheet from './ControlSheet.vue';
 import FailureNotice from './FailureNotice.vue';
 import NetworkHead from './NetworkHead.vue';
-import { lineKey, networkScene, sightKey } from './networkScene';
+import { lineKey, networkScene, sightKey, type Shows } from './networkScene';
 import LevelSheet from './levels/LevelSheet.vue';
 import ObservationSheet from './ObservationSheet.vue';
 import ObservationSlip from './ObservationSlip.vue';
@@ -58,6 +58,13 @@ const setupPage = ref<'weights' | 'plots' | 'book' | 'traverse'>('weights');
 const trace = ref<string[]>([]);
 const isPaper = computed(() => tab.value === 'setups' && ['book', 'traverse'].includes(setupPage.value));
 const showMoves = ref(false);
+const shows = ref<Shows>('ellipses');
+const SHOWN = computed<[Shows, string][]>(() => [
+  ['ellipses', 'ellipses'],
+  ['relative', 'relative ellipses'],
+  ['redundancy', 'redundancy numbers'],
+  ['external', `external effect ${smallUnit(project.units)}`],
+]);
 const isReorienting = ref(false);
 const reorientMoves = shallowRef<ShiftView[] | null>(null);
 const proposals = ref<ScreenedView[] | null>(null);
@@ -77,6 +84,8 @@ const scene = computed(() =>
     network.value,
     showMoves.value || reorientMoves.value !== null,
     reorientMoves.value ?? suspect.value?.moves ?? null,
+    shows.value,
+    (metres) => small(metres, project.units),
   ),
 );
 
@@ -356,6 +365,9 @@ watch(() => project.version, load);
       <MapSketch :scene="scene" :selected="selectedLines" :selected-points="selectedPoints" @select="fromSketch" @point="pointFromSketch">
         <template #corner>
           <strong>Map</strong>
+          <ElSelect v-if="run" v-model="shows" class="shows" size="small" aria-label="Shown on the map">
+            <ElOption v-for="[what, label] in SHOWN" :key="what" :value="what" :label="label" />
+          </ElSelect>
           <ElCheckbox v-if="suspect && suspect.moves.length > 0" class="quiet" v-model="showMoves"
             >moves with the correction ({{ small(suspect.largestMove, project.units) }} {{ smallUnit(project.units) }} at
             {{ suspect.largestMoveAt }})</ElCheckbox
@@ -370,6 +382,9 @@ watch(() => project.version, load);
 </template>
 
 <style scoped>
+.shows {
+  width: 172px;
+}
 .setups {
   display: flex;
   flex-direction: column;

@@ -124,4 +124,24 @@ describe('network scene', () => {
     expect(networkScene(points, network([row({ to: 'Z' })]), false).lines).toHaveLength(0);
     expect(networkScene([], null, false).points).toHaveLength(0);
   });
+
+  it('writes on every line the least redundancy number, or the largest external effect', () => {
+    const rows = [
+      row({ id: 1, redundancy: 0.7, external: 0.001 }),
+      row({ id: 2, kind: 'zenith', redundancy: 0.05, external: 0.004 }),
+      row({ id: 3, redundancy: 0.01, external: 0.9, used: false }),
+    ];
+    const scene = networkScene(points, network(rows), false, null, 'redundancy');
+    expect(scene.notes).toEqual([{ e: 5, n: 0, text: '0.05', tone: 'bad' }]);
+    expect(scene.ellipses).toHaveLength(0);
+    expect(scene.caption).toContain('least redundancy');
+    const external = networkScene(points, network(rows), false, null, 'external', (m) => `${1000 * m}`);
+    expect(external.notes.map((n) => n.text)).toEqual(['4']);
+  });
+
+  it('draws relative ellipses half way between two stations', () => {
+    const relative = [{ from: 'A', to: 'B', semiMajor: 0.004, semiMinor: 0.002, bearing: 30, sdH: 0.003 }];
+    const scene = networkScene(points, { ...network([]), relative }, false, null, 'relative');
+    expect(scene.ellipses.map((x) => [x.e, x.n, x.semiMajor])).toEqual([[5, 0, 0.004]]);
+  });
 });

@@ -62,6 +62,7 @@ const network = (over: Partial<NetworkView> = {}): NetworkView => ({
   largestEllipse: 0.0042,
   largestEllipseAt: 'KT06',
   corrections: [],
+  relative: [],
   ...over,
 });
 const job = { id: 'j', title: 'Adjust the network', state: 'done', outcome: null };
