@@ -40,7 +40,10 @@ final class NetworkController
     #[Route('/network', methods: 'GET')]
     public function network(#[Reads] Project $project, NetworkReport $report): Response
     {
-        return PackedAnswer::of($report->of($project), ['rows' => RowView::class, 'stations' => StationView::class, 'relative' => RelativeView::class]);
+        return PackedAnswer::of(
+            $report->of($project),
+            ['rows' => RowView::class, 'stations' => StationView::class, 'relative' => RelativeView::class],
+        );
     }
 
     #[Route('/network/runs/{earlier'.Id::NUMBER.'}/{later'.Id::NUMBER.'}', methods: 'GET')]

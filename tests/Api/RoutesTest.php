@@ -20,7 +20,7 @@ final class RoutesTest extends ApiTestCase
     /** Unsafe by their method, but they change nothing: whoever may read may ask. */
     private const ASKING = [
         '/reference/preview', '/reference/custom/try', '/reference/design', '/reference/extract/plan',
-        '/reference/localizations/fit', '/levels/draft', '/levels/read', '/book/places', '/traverse/draft',
+        '/reference/localizations/fit', '/levels/draft', '/levels/read', '/book/places', '/traverse/draft', '/plan/draft',
     ];
 
     /** @return iterable<string, array{string, string, Route}> method, path with numbers in its places, route */

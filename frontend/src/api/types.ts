@@ -436,6 +436,18 @@ export interface LevelSettingsRequest {
   benchmarks?: ({ h: number; id: string })[];
 }
 
+/** A network to be measured. Metres, parts per million, metres by root of the kilometres. */
+export interface PlanRequest {
+  marks: ({ e: number; h: number; held: boolean; n: number; name: string })[];
+  sights: ({ from: string; kind: string; rounds: number; to: string })[];
+  withMeasured?: boolean;
+  vectorPlan?: number;
+  vectorHeight?: number;
+  vectorPpm?: number;
+  perKm?: number;
+  wanted?: number;
+}
+
 /** A point's new name. */
 export interface RenameRequest {
   from: string;
@@ -665,6 +677,40 @@ export interface PlacedView {
   offE: number | null;
   offN: number | null;
   offH: number | null;
+}
+
+/** How well a planned sight will be checked: the least redundancy number of its observations, the largest external effect (metres). */
+export interface PlanSightView {
+  redundancy: number;
+  external: number | null;
+}
+
+/** A station as precise as it will be: metres, bearing in degrees. */
+export interface PlanStationView {
+  name: string;
+  e: number;
+  n: number;
+  h: number;
+  sdE: number;
+  sdN: number;
+  sdH: number;
+  semiMajor: number;
+  semiMinor: number;
+  bearing: number;
+  planned: boolean;
+}
+
+/** A network that is to be measured, with the precision and reliability it will have. Metres; ellipses at the project's confidence. */
+export interface PlanView {
+  marks: ({ e: number; h: number; held: boolean; n: number; name: string })[];
+  sights: ({ from: string; kind: string; rounds: number; to: string })[];
+  settings: { perKm: number; vectorHeight: number; vectorPlan: number; vectorPpm: number; wanted: number; withMeasured: boolean };
+  version: string;
+  stations: PlanStationView[];
+  worth: PlanSightView[];
+  redundancy: number | null;
+  confidence: number;
+  fault: string | null;
 }
 
 /** Error ellipse of a station seen from another; metres at the run's confidence, bearing in degrees. */

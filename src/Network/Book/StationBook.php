@@ -10,7 +10,6 @@ use Mensura\Network\Settings;
 use Mensura\Observation\Observation;
 use Mensura\Observation\ObservationKind;
 use Mensura\TotalStation\ReducedSetup;
-use Mensura\TotalStation\ReducedTarget;
 use Mensura\TotalStation\SetupReducer;
 
 /** The total-station book of a project: its set-ups, reduced, and what of them goes into the adjustment. */
@@ -158,7 +157,9 @@ final readonly class StationBook
                 if (null === $value || [] === $rows) {
                     continue;
                 }
-                $sd = self::precision($kind, $target, $root, 'direction' === $kind ? $perSight : $perZenith, $settings);
+                $sd = MeanPrecision::of(
+                    $kind, $target->slope, $target->horizontal, $root, 'direction' === $kind ? $perSight : $perZenith, $settings,
+                );
                 yield $rows[0]->id => [
                     new Observation(
                         ObservationKind::from($kind), $setup->station, $target->target, $value, $sd,
@@ -169,30 +170,5 @@ final readonly class StationBook
                 ];
             }
         }
-    }
-
-    /**
-     * Of the mean: what the instrument and the observer add falls with the root of the number of sights, centring does not.
-     *
-     * @param ?float $spread of one sight from the rounds, degrees; null: a priori
-     */
-    private static function precision(string $kind, ReducedTarget $target, float $root, ?float $spread, Settings $settings): float
-    {
-        $centring = hypot($settings->instrumentCentring, $settings->targetCentring);
-        if ('slope-distance' === $kind) {
-            [$constant, $ppm] = $settings->distanceSd ?? [0.002, 2.0];
-
-            return hypot(hypot($constant, 1e-6 * $ppm * (float) $target->slope) / $root, $centring);
-        }
-        $stated = 'zenith' === $kind ? $settings->zenithSd ?? $settings->directionSd : $settings->directionSd;
-        $own = ($spread ?? $stated ?? 0.0005) / $root;
-        if (null === $target->slope || null === $target->horizontal) {
-            return $own;
-        }
-
-        return hypot(
-            $own,
-            rad2deg('zenith' === $kind ? \M_SQRT2 * $settings->heightCentring / $target->slope : $centring / $target->horizontal),
-        );
     }
 }

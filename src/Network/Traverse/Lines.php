@@ -50,7 +50,9 @@ final readonly class Lines
     {
         $back = $this->controlSeen($names[0], $names[1]);
 
-        return null === $back ? null : new TraverseLineView($back, $names, $this->controlSeen(end($names) ?: '', $names[\count($names) - 2]));
+        return null === $back ? null : new TraverseLineView(
+            $back, $names, $this->controlSeen(end($names) ?: '', $names[\count($names) - 2]),
+        );
     }
 
     private function controlSeen(string $station, string $not): ?string

@@ -80,7 +80,8 @@ final readonly class TraverseBook
      * @throws UnusableInput
      */
     private static function balanced(
-        TraverseLineView $line, ReducedLegs $legs, Places $places, Settings $settings, TraverseRequest $request, array $found, array $occupied,
+        TraverseLineView $line, ReducedLegs $legs, Places $places, Settings $settings, TraverseRequest $request,
+        array $found, array $occupied,
     ): TraverseView {
         $traverse = self::traverse($line, $legs, $places);
         $compass = new CompassRule($traverse);
