@@ -109,14 +109,16 @@ final class TraverseTest extends ApiTestCase
     {
         $this->accept('road.xml', (new Generator(new TruthModel()))->traverse());
         $before = $this->setupOn('T2');
-        $ids = array_column(array_filter($before['pointings'], static fn (array $p): bool => 'T3' === $p['target']), 'id');
+        $ids = array_values(array_column(
+            array_filter($before['pointings'], static fn (array $p): bool => 'T3' === $p['target']), 'id',
+        ));
         $this->post('/book/eccentric', ['pointings' => $ids, 'right' => 0.2, 'onwards' => 0.5, 'reason' => 'prism on the kerb'], 200);
         $after = $this->setupOn('T2');
         $of = static fn (array $setup): array => array_column($setup['targets'], null, 'target')['T3'];
         self::assertEqualsWithDelta(
             hypot($of($before)['horizontal'] + 0.5, 0.2), $of($after)['horizontal'], 2e-4,
         );
-        self::assertTrue(array_column($after['pointings'], null, 'id')[$ids[array_key_first($ids)]]['corrected']);
+        self::assertTrue(array_column($after['pointings'], null, 'id')[$ids[0] ?? 0]['corrected']);
         $turn = $of($after)['direction'] - $of($before)['direction'];
         self::assertEqualsWithDelta(rad2deg(atan2(0.2, $of($before)['horizontal'] + 0.5)), $turn, 1e-6);
 

@@ -20,15 +20,20 @@ import { roundNumber, type Scene } from './scene';
 import { Styles } from './styles';
 import { MOST, thinned } from './thin';
 
-const props = withDefaults(defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean }>(), {
-  selected: () => new Set(),
-  selectedPoints: () => new Set(),
-  drawing: false,
-});
+const props = withDefaults(
+  defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean; still?: boolean }>(),
+  {
+    selected: () => new Set(),
+    selectedPoints: () => new Set(),
+    drawing: false,
+    still: false,
+  },
+);
 const emit = defineEmits<{
   select: [key: string, add: boolean];
   point: [name: string, add: boolean];
   drawn: [vertices: [number, number][]];
+  place: [e: number, n: number];
 }>();
 
 const project = useProject();
@@ -65,6 +70,7 @@ const kinds = computed(() => {
   if (roles.has('adjusted')) legend.push('⊙ adjusted');
   if (roles.has('surveyed')) legend.push('· surveyed');
   if (roles.has('new')) legend.push('◇ to be accepted');
+  if (roles.has('planned')) legend.push('◇ planned');
   if (s.paths.some((p) => p.kind === 'contour' || p.kind === 'index')) legend.push('~ contour');
   if (s.paths.some((p) => p.kind === 'breakline')) legend.push('━ breakline');
   if (s.paths.some((p) => p.kind === 'boundary')) legend.push('┅ boundary');
@@ -152,8 +158,9 @@ function build() {
   highlight();
   const key = box ? box.map((v) => v.toFixed(0)).join() : '';
   if (key !== fitted && map) {
+    // Whoever is placing things looks where they chose to look.
+    if (!props.still || fitted === '') fit();
     fitted = key;
-    fit();
   }
   placePoints();
 }
@@ -221,6 +228,10 @@ function click(pixel: [number, number], add: boolean) {
     layerFilter: (l) => l.get('role') === 'lines',
   });
   if (key) emit('select', key, add);
+  else {
+    const [e, n] = map!.getCoordinateFromPixel(pixel) as [number, number];
+    emit('place', e, n);
+  }
 }
 
 function key(event: KeyboardEvent) {

@@ -1,6 +1,6 @@
 import type { PointView } from '../api/types';
 
-export type PointRole = 'held' | 'control' | 'adjusted' | 'surveyed' | 'new';
+export type PointRole = 'held' | 'control' | 'adjusted' | 'surveyed' | 'new' | 'planned';
 
 export interface ScenePoint {
   name: string;
@@ -15,7 +15,7 @@ export interface SceneLine {
   from: [number, number];
   to: [number, number];
   style: 'sight' | 'vector' | 'levelled';
-  tone: 'plain' | 'bad' | 'aside';
+  tone: 'plain' | 'bad' | 'aside' | 'planned';
 }
 
 export interface SceneEllipse {

@@ -33,7 +33,7 @@ export class Styles {
           ? '--vermilion'
           : tone === 'aside'
             ? '--ochre'
-            : style === 'vector'
+            : style === 'vector' || tone === 'planned'
               ? '--cobalt'
               : style === 'shift'
                 ? '--vermilion'
@@ -41,7 +41,7 @@ export class Styles {
       const dash = tone === 'aside' ? [8, 5] : style === 'vector' ? [1.5, 3.5] : style === 'levelled' ? [6, 3] : undefined;
       const stroke = new Stroke({
         color: this.colour(colour),
-        width: selected ? 3 : tone === 'bad' ? 2.2 : style === 'vector' ? 1.3 : 0.9,
+        width: selected ? 3 : tone === 'bad' ? 2.2 : tone === 'planned' ? 1.8 : style === 'vector' ? 1.3 : 0.9,
         lineDash: dash,
       });
       const own = new Style({ stroke, zIndex: selected ? 3 : tone === 'plain' ? 1 : 2 });
@@ -190,6 +190,7 @@ export class Styles {
           }),
         ];
       case 'new':
+      case 'planned':
         return [
           ...base,
           new Style({

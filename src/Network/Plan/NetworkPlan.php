@@ -14,6 +14,9 @@ use Doctrine\ORM\Mapping as ORM;
  *
  * @phpstan-type Mark array{name: string, e: float, n: float, h: float, held: bool}
  * @phpstan-type Sight array{from: string, to: string, kind: string, rounds: int}
+ * @phpstan-type PlanSettings array{
+ *     withMeasured: bool, vectorPlan: float, vectorHeight: float, vectorPpm: float, perKm: float, wanted: float,
+ * }
  */
 #[ORM\Entity(repositoryClass: NetworkPlanRepository::class)]
 #[ORM\Table(name: 'network_plan')]
@@ -35,9 +38,9 @@ class NetworkPlan implements Versioned
     private int $version = 0;
 
     /**
-     * @param list<Mark>                $marks    metres in the project's system
-     * @param list<Sight>               $sights
-     * @param array<string, float|bool> $settings keys of DEFAULTS
+     * @param list<Mark>   $marks    metres in the project's system
+     * @param list<Sight>  $sights
+     * @param PlanSettings $settings
      */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]

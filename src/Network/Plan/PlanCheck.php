@@ -21,12 +21,10 @@ final class PlanCheck
     /** @throws UnusableInput naming the place in what was sent */
     public static function plan(Project $project, PlanRequest $request): NetworkPlan
     {
-        $settings = [];
-        foreach (NetworkPlan::DEFAULTS as $key => $unused) {
-            $settings[$key] = $request->{$key};
-        }
-
-        return new NetworkPlan($project, self::marks($request->marks), self::sights($request->sights), $settings);
+        return new NetworkPlan($project, self::marks($request->marks), self::sights($request->sights), [
+            'withMeasured' => $request->withMeasured, 'vectorPlan' => $request->vectorPlan, 'vectorHeight' => $request->vectorHeight,
+            'vectorPpm' => $request->vectorPpm, 'perKm' => $request->perKm, 'wanted' => $request->wanted,
+        ]);
     }
 
     /**
@@ -46,15 +44,17 @@ final class PlanCheck
                 throw new UnusableInput("/marks/$i/name", \sprintf('%s is planned twice', $name));
             }
             $seen["m$name"] = true;
-            $place = [];
-            foreach (['e', 'n', 'h'] as $key) {
+            $metres = static function (string $key) use ($mark, $i, $name): float {
                 $value = $mark[$key] ?? null;
                 if (!\is_int($value) && !\is_float($value) || !(abs((float) $value) < self::FARTHEST)) {
                     throw new UnusableInput("/marks/$i/$key", \sprintf('of %s is a number of metres', $name));
                 }
-                $place[$key] = (float) $value;
-            }
-            $marks[] = ['name' => $name] + $place + ['held' => true === ($mark['held'] ?? false)];
+
+                return (float) $value;
+            };
+            $marks[] = [
+                'name' => $name, 'e' => $metres('e'), 'n' => $metres('n'), 'h' => $metres('h'), 'held' => true === ($mark['held'] ?? false),
+            ];
         }
 
         return $marks;

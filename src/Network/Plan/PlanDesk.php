@@ -53,7 +53,7 @@ final readonly class PlanDesk
         }
 
         return new PlanView(
-            $plan->marks, $plan->sights, $plan->settings + NetworkPlan::DEFAULTS, (string) $plan->version(),
+            $plan->marks, $plan->sights, $plan->settings, (string) $plan->version(),
             null === $result ? [] : self::stations($result, $plan),
             null === $result ? [] : self::worth($result, $owner, \count($plan->sights)),
             $result?->redundancy, $settings->confidence, $fault,
@@ -70,7 +70,7 @@ final readonly class PlanDesk
         $places = $this->places->of($project);
         $observations = [];
         $stations = [];
-        if (true === $plan->settings['withMeasured'] && 0 < $this->observations->countOf($project)) {
+        if ($plan->settings['withMeasured'] && 0 < $this->observations->countOf($project)) {
             [$measured] = $this->assembly->of($project);
             $observations = $measured->observations;
             foreach ($measured->stations as $station) {
@@ -123,15 +123,15 @@ final readonly class PlanDesk
         }
         $root = sqrt($sight['rounds']);
         if ('levelled' === $sight['kind']) {
-            $sd = (float) $plan->settings['perKm'] * sqrt($horizontal / 1000.0) / $root;
+            $sd = $plan->settings['perKm'] * sqrt($horizontal / 1000.0) / $root;
 
             return [new Observation(ObservationKind::HeightDifference, $a->id, $b->id, null, $sd)];
         }
         if ('vector' === $sight['kind']) {
-            $part = 1e-6 * (float) $plan->settings['vectorPpm'] * $horizontal;
+            $part = 1e-6 * $plan->settings['vectorPpm'] * $horizontal;
             $sd = [
-                hypot((float) $plan->settings['vectorPlan'], $part) / $root,
-                hypot((float) $plan->settings['vectorHeight'], $part) / $root,
+                hypot($plan->settings['vectorPlan'], $part) / $root,
+                hypot($plan->settings['vectorHeight'], $part) / $root,
             ];
 
             return [new Observation(ObservationKind::Vector, $a->id, $b->id, null, covariance: self::covariance($b, $frame, ...$sd))];
@@ -155,13 +155,15 @@ final readonly class PlanDesk
         $variance = [$plan ** 2, $plan ** 2, $height ** 2];
         $covariance = [];
         for ($i = 0; $i < 3; ++$i) {
+            $row = [];
             for ($j = 0; $j < 3; ++$j) {
                 $sum = 0.0;
                 for ($k = 0; $k < 3; ++$k) {
                     $sum += $axes[3 * $k + $i] * $axes[3 * $k + $j] * $variance[$k];
                 }
-                $covariance[$i][$j] = $sum;
+                $row[] = $sum;
             }
+            $covariance[] = $row;
         }
 
         return $covariance;

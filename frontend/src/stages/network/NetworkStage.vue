@@ -30,13 +30,15 @@ import RunSheet from './RunSheet.vue';
 import ReorientSheet from './ReorientSheet.vue';
 import ScreeningSlip from './ScreeningSlip.vue';
 import SettingsSheet from './SettingsSheet.vue';
+import PlanSheet from './PlanSheet.vue';
 import SetupSheet from './SetupSheet.vue';
 import TraverseSheet from './TraverseSheet.vue';
+import { usePlan } from './usePlan';
 
 const project = useProject();
 const route = useRoute();
 const network = shallowRef<NetworkView | null>(null);
-const tab = ref<'observations' | 'suspects' | 'levels' | 'stations' | 'control' | 'setups' | 'runs' | 'settings'>('observations');
+const tab = ref<'observations' | 'suspects' | 'levels' | 'stations' | 'control' | 'setups' | 'runs' | 'settings' | 'plan'>('observations');
 const tabs = computed(
   () =>
     [
@@ -48,6 +50,7 @@ const tabs = computed(
       ['setups', 'Setups'],
       ['runs', `Runs ${network.value?.runs.length ?? 0}`],
       ['settings', 'Weights'],
+      ['plan', 'Plan'],
     ] as const,
 );
 const selected = ref(new Set<string>());
@@ -56,7 +59,10 @@ const groups = ref(new Set<string>());
 const reason = ref('');
 const setupPage = ref<'weights' | 'plots' | 'book' | 'traverse'>('weights');
 const trace = ref<string[]>([]);
-const isPaper = computed(() => tab.value === 'setups' && ['book', 'traverse'].includes(setupPage.value));
+const plan = usePlan(() => network.value);
+const isPlanning = computed(() => tab.value === 'plan' && plan.plan.value !== null);
+/** Pages that need the whole height. */
+const isPaper = computed(() => tab.value === 'plan' || (tab.value === 'setups' && ['book', 'traverse'].includes(setupPage.value)));
 const showMoves = ref(false);
 const shows = ref<Shows>('ellipses');
 const SHOWN = computed<[Shows, string][]>(() => [
@@ -79,14 +85,16 @@ const chosen = computed(() => rows.value.filter((r) => selected.value.has(rowKey
 
 const stations = computed(() => stationColumns(project.units));
 const scene = computed(() =>
-  networkScene(
-    project.points,
-    network.value,
-    showMoves.value || reorientMoves.value !== null,
-    reorientMoves.value ?? suspect.value?.moves ?? null,
-    shows.value,
-    (metres) => small(metres, project.units),
-  ),
+  isPlanning.value
+    ? plan.scene.value
+    : networkScene(
+        project.points,
+        network.value,
+        showMoves.value || reorientMoves.value !== null,
+        reorientMoves.value ?? suspect.value?.moves ?? null,
+        shows.value,
+        (metres) => small(metres, project.units),
+      ),
 );
 
 const touched = computed(() => rows.value.filter((r) => suspect.value?.touched.includes(r.id)));
@@ -114,12 +122,17 @@ function selectGroups(names: string[]) {
 }
 
 function fromSketch(key: string) {
+  if (isPlanning.value) return;
   tab.value = 'observations';
   const hits = rows.value.filter((r) => lineKey(r) === key).sort((a, b) => Math.abs(b.standardized ?? 0) - Math.abs(a.standardized ?? 0));
   select(hits.map(rowKey));
 }
 
 function pointFromSketch(name: string) {
+  if (isPlanning.value) {
+    plan.point(name);
+    return;
+  }
   selectedPoints.value = new Set([name]);
   if (tab.value === 'stations' || tab.value === 'control') return;
   select(rows.value.filter((r) => r.at === name || r.to === name).map(rowKey));
@@ -248,13 +261,14 @@ watch(() => project.version, load);
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <EmptyPage v-if="network && rows.length === 0 && tab !== 'levels'" title="No observations yet">
+        <EmptyPage v-if="network && rows.length === 0 && tab !== 'levels' && tab !== 'plan'" title="No observations yet">
           <p>
             The network is made of directions, zenith angles, distances and vectors. Bring in a control list and a total-station or vector
             file.
           </p>
           <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
           <ElButton data-test="write-levels" @click="tab = 'levels'">Write levels by hand</ElButton>
+          <ElButton data-test="plan" @click="tab = 'plan'">Plan a network</ElButton>
         </EmptyPage>
         <template v-else-if="network">
           <NetworkHead
@@ -265,12 +279,12 @@ watch(() => project.version, load);
           />
           <FailureNotice v-if="failure" :job="failure" :network="network" @adjust="adjust" @close="seenFailure = failure.id" />
           <LineageList v-if="run && tab === 'runs'" place="network" />
-          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network">
+          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the network" />
+          <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select">
             <ElTooltip content="Proposes what to set aside; you decide" :show-after="400">
-              <ElButton :disabled="!project.mayChange || !run" @click="screen()">Screening</ElButton>
+              <ElButton size="small" :disabled="!project.mayChange || !run" @click="screen()">Screening</ElButton>
             </ElTooltip>
-          </PageTabs>
-          <ObservationSheet v-if="tab === 'observations'" :rows="rows" :selected="selected" @select="select" />
+          </ObservationSheet>
           <LevelSheet v-else-if="tab === 'levels'" />
           <SuspectSheet
             v-else-if="tab === 'suspects'"
@@ -325,6 +339,7 @@ watch(() => project.version, load);
             <TraverseSheet v-else-if="setupPage === 'traverse'" @trace="(names) => (trace = names)" @point="pointFromSketch" />
             <BookSheet v-else />
           </div>
+          <PlanSheet v-else-if="tab === 'plan'" :state="plan" />
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />
           <div v-else class="weights">
             <SettingsSheet :settings="network.settings" :version="network.settingsVersion" />
@@ -362,17 +377,25 @@ watch(() => project.version, load);
       </div>
     </template>
     <template #sketch>
-      <MapSketch :scene="scene" :selected="selectedLines" :selected-points="selectedPoints" @select="fromSketch" @point="pointFromSketch">
+      <MapSketch
+        :scene="scene"
+        :still="isPlanning"
+        :selected="isPlanning ? new Set() : selectedLines"
+        :selected-points="isPlanning ? plan.marked.value : selectedPoints"
+        @select="fromSketch"
+        @point="pointFromSketch"
+        @place="(e, n) => isPlanning && plan.place(e, n)"
+      >
         <template #corner>
           <strong>Map</strong>
-          <ElSelect v-if="run" v-model="shows" class="shows" size="small" aria-label="Shown on the map">
+          <ElSelect v-if="run && !isPlanning" v-model="shows" class="shows" size="small" aria-label="Shown on the map">
             <ElOption v-for="[what, label] in SHOWN" :key="what" :value="what" :label="label" />
           </ElSelect>
           <ElCheckbox v-if="suspect && suspect.moves.length > 0" class="quiet" v-model="showMoves"
             >moves with the correction ({{ small(suspect.largestMove, project.units) }} {{ smallUnit(project.units) }} at
             {{ suspect.largestMoveAt }})</ElCheckbox
           >
-          <ElCheckbox v-else-if="network?.comparison" class="quiet" v-model="showMoves"
+          <ElCheckbox v-else-if="network?.comparison && !isPlanning" class="quiet" v-model="showMoves"
             >moves since run {{ network.comparison.previousRun }}</ElCheckbox
           >
         </template>

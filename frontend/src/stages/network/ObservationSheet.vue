@@ -26,8 +26,9 @@ const asideCount = computed(() => props.rows.filter((r) => !r.used).length);
     @select="(keys) => emit('select', keys)"
   >
     <template #tools
-      ><span class="quiet">{{ asideCount > 0 ? `${asideCount} set aside ○` : '' }}</span></template
-    >
+      ><span class="quiet">{{ asideCount > 0 ? `${asideCount} set aside ○` : '' }}</span>
+      <slot />
+    </template>
     <template #cell-standardized="{ row }">
       <span
         v-if="row.standardized !== null"
