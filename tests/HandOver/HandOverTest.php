@@ -96,6 +96,29 @@ final class HandOverTest extends ApiTestCase
         self::assertStringContainsString('Nothing is set aside', $text);
     }
 
+    public function testReportsTellTheLevelRunsAndTheHtmlDrawsTheNetwork(): void
+    {
+        $sight = static fn (string $kind, string $point, float $reading): array => [
+            'kind' => $kind, 'point' => $point, 'reading' => $reading, 'distance' => 30.0,
+        ];
+        // From KT01 at 236.418 m up and down again: 1.2 - 1.0 + 1.0 - 1.208 leaves 8 mm over 120 m; allowed are 12 mm by the root of
+        // the kilometres, 4.2 mm.
+        $rows = [$sight('back', 'KT01', 1.2), $sight('fore', 'X', 1.0), $sight('back', 'X', 1.0), $sight('fore', 'KT01', 1.208)];
+        $this->call('PUT', '/levels/runs', ['id' => null, 'name' => 'yard', 'pattern' => 'BF', 'rows' => $rows], 200);
+        $pdf = (string) preg_replace('/\s+/', ' ', $this->tool('pdftotext', '-layout', $this->write('pdf', []), '-'));
+        $html = (string) file_get_contents($this->write('html', []));
+        foreach ([$pdf, (string) preg_replace('/\s+/', ' ', strip_tags(strtr($html, ['</td>' => ' '])))] as $text) {
+            self::assertMatchesRegularExpression('/Level runs.*yard KT01 KT01 2 120\.0 .*-8\.0 mm 4\.2 mm fails/', $text);
+        }
+        $page = new \DOMDocument();
+        $page->loadHTML($html, \LIBXML_NOERROR);
+        $network = $this->get('/network');
+        $ellipses = array_filter($network['stations'], static fn (array $s): bool => $s['semiMajor'] > 0.0);
+        self::assertSame(\count($ellipses), $page->getElementsByTagName('ellipse')->length);
+        self::assertSame(\count($network['stations']), $page->getElementsByTagName('rect')->length);
+        self::assertStringContainsString('drawn x ', $html);
+    }
+
     public function testReportHoldsNamesOfAnyScriptAndReasonsInFull(): void
     {
         $station = $this->get('/network')['stations'][0]['name'];

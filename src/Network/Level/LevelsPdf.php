@@ -18,10 +18,9 @@ use Smalot\PdfParser\Parser;
 /** The level report: sections and loops against their allowable, heights, and every reading. */
 final readonly class LevelsPdf implements ExportKind
 {
-    private const SECTIONS = [
-        ['run', 60.0, 'L'], ['from', 62.0, 'L'], ['to', 62.0, 'L'], ['setups', 42.0, 'R'], ['length m', 54.0, 'R'],
-        ['difference', 66.0, 'R'],
-        ['misclosure', 62.0, 'R'], ['allowable', 58.0, 'R'], ['', 48.0, 'R'],
+    /** Widths and sides of {@see LevelWords::SECTIONS}. */
+    public const SECTIONS = [
+        [60.0, 'L'], [62.0, 'L'], [62.0, 'L'], [42.0, 'R'], [54.0, 'R'], [66.0, 'R'], [62.0, 'R'], [58.0, 'R'], [48.0, 'R'],
     ];
     private const HEIGHTS = [['point', 110.0, 'L'], ['height', 90.0, 'R'], ['  is', 90.0, 'L'], ['run', 70.0, 'L'], ['again', 154.0, 'L']];
     private const READINGS = [
@@ -107,21 +106,21 @@ final readonly class LevelsPdf implements ExportKind
     private static function sections(ReportPages $page, LevelledBook $book, Shown $as): void
     {
         $page->heading('Sections');
-        $page->beginTable(self::SECTIONS);
-        foreach ($book->sections as $s) {
-            $page->row([
-                $s->run, $s->from, $s->to, (string) $s->setupCount,
-                null === $s->length ? '' : \sprintf('%.1f', $s->length), $as->length($s->difference),
-                null === $s->misclosure ? '' : $as->small($s->misclosure, true).' '.$as->smallUnit(),
-                null === $s->allowable ? '' : $as->small($s->allowable).' '.$as->smallUnit(),
-                null === $s->passed ? '' : ($s->passed ? 'passes' : 'fails'),
-            ], false === $s->passed);
+        self::closures($page, LevelWords::sections($book, $as), LevelWords::loops($book, $as));
+    }
+
+    /**
+     * @param list<array{cells: list<string>, fails: bool}> $sections
+     * @param list<array{words: string, fails: bool}>       $loops
+     */
+    public static function closures(ReportPages $page, array $sections, array $loops): void
+    {
+        $page->beginTable(array_map(static fn (string $title, array $as): array => [$title, ...$as], LevelWords::SECTIONS, self::SECTIONS));
+        foreach ($sections as $row) {
+            $page->row($row['cells'], $row['fails']);
         }
-        foreach ($book->loops as $l) {
-            $page->sentence(\sprintf(
-                'Loop %s: misclosure %s %s%s.', implode(', ', $l->runs), $as->small($l->misclosure, true), $as->smallUnit(),
-                null === $l->allowable ? '' : \sprintf(', allowable %s', $as->small($l->allowable)),
-            ), false === $l->passed ? ReportPages::BAD : ReportPages::INK);
+        foreach ($loops as $loop) {
+            $page->sentence($loop['words'], $loop['fails'] ? ReportPages::BAD : ReportPages::INK);
         }
     }
 

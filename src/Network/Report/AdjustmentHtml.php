@@ -8,6 +8,7 @@ use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\ExportKind;
 use App\Network\Adjuster;
+use App\Network\Level\LevelWords;
 use App\Network\NetworkReport;
 use App\Network\View\RowView;
 use App\Network\View\StationView;
@@ -21,10 +22,14 @@ use Twig\Environment;
 /** The adjustment report as one HTML file that needs nothing beside it: every observation, not the worst alone. */
 final readonly class AdjustmentHtml implements ExportKind
 {
+    /** Width and height of the map, pixels. */
+    private const MAP = [1040.0, 620.0];
+
     public function __construct(
         private NetworkReport $network,
         private Results $results,
         private ProjectReference $references,
+        private LevelRuns $levels,
         private Environment $twig,
     ) {
     }
@@ -45,7 +50,7 @@ final readonly class AdjustmentHtml implements ExportKind
 
     public function restsOn(array $surfaces): array
     {
-        return [[], [Adjuster::SLOT]];
+        return [['levels'], [Adjuster::SLOT]];
     }
 
     public function write(Project $project, array $surfaces, string $path): array
@@ -78,6 +83,9 @@ final readonly class AdjustmentHtml implements ExportKind
                 'by' => $r->asideBy.', '.substr((string) $r->asideAt, 0, 10), 'reason' => $r->reason,
             ], $aside),
             'corrections' => $view->corrections,
+            'map' => [] === $view->stations ? null : $map = new ReportMap($view, self::MAP[0], self::MAP[1]),
+            'mapLegend' => isset($map) ? $map->legend($view) : '',
+            'levels' => $this->levels->of($project, $as), 'levelHeadings' => LevelWords::SECTIONS,
             'observations' => array_map(static fn (RowView $r): array => [
                 'cells' => [...ReportWords::measured($r, $as), null === $r->redundancy ? '' : \sprintf('%.2f', $r->redundancy)],
                 'stands' => $r->flagged,

@@ -8,6 +8,7 @@ use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\ExportKind;
 use App\Network\Adjuster;
+use App\Network\Level\LevelsPdf;
 use App\Network\NetworkReport;
 use App\Network\View\NetworkView;
 use App\Network\View\RowView;
@@ -38,6 +39,7 @@ final class AdjustmentPdf implements ExportKind
         private readonly NetworkReport $network,
         private readonly Results $results,
         private readonly ProjectReference $references,
+        private readonly LevelRuns $levels,
     ) {
     }
 
@@ -57,7 +59,7 @@ final class AdjustmentPdf implements ExportKind
 
     public function restsOn(array $surfaces): array
     {
-        return [[], [Adjuster::SLOT]];
+        return [['levels'], [Adjuster::SLOT]];
     }
 
     public function write(Project $project, array $surfaces, string $path): array
@@ -79,6 +81,7 @@ final class AdjustmentPdf implements ExportKind
         self::stations($page, $view, $as);
         self::aside($page, $view, $as);
         self::corrections($page, $view);
+        $this->levels($page, $project, $as);
         self::observations($page, $used, $as);
         $versions = array_map(
             static fn (string $what, string $version): string => $what.' '.substr($version, 0, 12),
@@ -182,6 +185,19 @@ final class AdjustmentPdf implements ExportKind
                 $c->author, substr($c->createdAt, 0, 10),
             ));
         }
+    }
+
+    private function levels(ReportPages $page, Project $project, Shown $as): void
+    {
+        $levels = $this->levels->of($project, $as);
+        if (null === $levels) {
+            return;
+        }
+        $page->heading('Level runs');
+        foreach ($levels['warnings'] as $warning) {
+            $page->sentence($warning, ReportPages::BAD);
+        }
+        LevelsPdf::closures($page, $levels['sections'], $levels['loops']);
     }
 
     /** @param list<RowView> $used worst first */
