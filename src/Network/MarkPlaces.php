@@ -44,6 +44,8 @@ final readonly class MarkPlaces
             }
         }
 
-        return new Places($places, $control, $this->references->frame($project));
+        return new Places($places, $control, $this->references->frame(
+            $project, NetworkSettings::deflection(NetworkSettings::of($project)),
+        ));
     }
 }

@@ -73,7 +73,9 @@ final class NetworkAssembly
 
         // Levels alone need no place on the earth: their marks may have none.
         $isLevels = [] === array_filter($observations, static fn (Observation $o): bool => ObservationKind::HeightDifference !== $o->kind);
-        $frame = $isLevels ? new PlaneFrame() : $this->references->frame($project);
+        $frame = $isLevels ? new PlaneFrame() : $this->references->frame(
+            $project, NetworkSettings::deflection(NetworkSettings::of($project)),
+        );
 
         return [new NetworkDefinition($frame, $settings, $stations, $observations, $sources), $ids];
     }

@@ -10,6 +10,7 @@ use App\Store\FileStore;
 use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
 use Mensura\Geodesy\Ellipsoid;
+use Mensura\Network\Deflection;
 use Mensura\Network\Frame;
 use Mensura\Network\GridFrame;
 use Mensura\Network\PlaneFrame;
@@ -174,11 +175,11 @@ final class ProjectReference implements MeaningOfCoordinates
         throw new UnusableInput('/geoid', 'there is no such geoid in this project; import one, or choose an installed one');
     }
 
-    public function frame(Project $project): Frame
+    public function frame(Project $project, ?Deflection $deflection = null): Frame
     {
         $system = $this->of($project);
 
-        return null === $system ? new PlaneFrame() : new GridFrame(self::inMetres($system), $this->geoidOf($project));
+        return null === $system ? new PlaneFrame() : new GridFrame(self::inMetres($system), $this->geoidOf($project), $deflection);
     }
 
     /** Refuses a geoid whose heights are above another ellipsoid than the system's. */

@@ -100,4 +100,23 @@ final class GeoidNetworkTest extends ApiTestCase
         $this->call('PUT', '/reference', ['reference' => 'plane', 'heights' => 'local'], 200);
         self::assertSame('done', $this->job('/network/adjust')['state'], 'In a plane project the same numbers are its control.');
     }
+
+    /** The files were simulated on the normal of the ellipsoid: a plumb line turned by a hundred seconds does not fit, that of no geoid does. */
+    public function testTheDeflectionsCount(): void
+    {
+        $this->acceptDemoFiles();
+        [$before, $run] = $this->adjusted();
+        $settings = $this->get('/network')['settings'];
+        $this->call('PUT', '/network/settings', ['deflections' => 'geoid'] + $settings, 200);
+        foreach ($this->adjusted()[0] as $name => $s) {
+            self::assertSame([$before[$name]['e'], $before[$name]['h']], [$s['e'], $s['h']], 'There is no geoid here.');
+        }
+        $this->call('PUT', '/network/settings', ['deflections' => 'measured', 'xi' => 100.0, 'eta' => -100.0] + $settings, 200);
+        [, $turned] = $this->adjusted();
+        self::assertGreaterThan(1.5 * $run['varianceFactor'], $turned['varianceFactor']);
+        $this->call('PUT', '/network/settings', ['deflections' => 'measured', 'xi' => 1000.0] + $settings, 422);
+        $this->call('PUT', '/network/settings', ['deflections' => 'guess'] + $settings, 422);
+        $this->call('PUT', '/network/settings', $settings, 200);
+        self::assertSame($run['varianceFactor'], $this->adjusted()[1]['varianceFactor']);
+    }
 }

@@ -14,6 +14,9 @@ use Mensura\Reference\OutsideProjection;
  * A projected system solved in three dimensions on its ellipsoid. Heights are ellipsoidal, or above a geoid model;
  * the slope of the geoid is carried in the Jacobian.
  *
+ * The horizon of a station is that of its plumb line: the normal of the ellipsoid turned by the deflection, so that astronomic
+ * latitude and longitude are latitude + xi and longitude + eta / cos(latitude) (Heiskanen and Moritz 1967, equation 2-224).
+ *
  * The Jacobian from grid coordinates to the local horizon comes from central differences of the projection
  * (step 1e-6 rad, relative error below 1e-9), so that it holds for any projection.
  */
@@ -23,8 +26,14 @@ final class GridFrame implements Frame
 
     private readonly float $meridian;
 
-    public function __construct(public readonly HorizontalSystem $system, public readonly ?GeoidGrid $geoid = null)
-    {
+    private readonly Deflection $deflection;
+
+    public function __construct(
+        public readonly HorizontalSystem $system,
+        public readonly ?GeoidGrid $geoid = null,
+        ?Deflection $deflection = null,
+    ) {
+        $this->deflection = $deflection ?? Deflection::none();
         if (!$system->isProjected() || 1.0 !== $system->unit) {
             throw new UnusableInput('frame.crs', \sprintf(
                 '%s is %s; an adjustment needs a projected system in metres', $system->label(),
@@ -77,22 +86,66 @@ final class GridFrame implements Frame
         $east = $v * $cosLat / $det;
         $north = $m / $det;
 
+        $axes = self::axes($lat, $lon);
+        $jacobian = [
+            -$nLat * $east, $eLat * $east, 0.0,
+            $nLon * $north, -$eLon * $north, 0.0,
+            ($upLat * $nLon - $upLon * $nLat) / $det, ($upLon * $eLat - $upLat * $eLon) / $det, 1.0,
+        ];
+        if (!$this->deflection->isNone()) {
+            // The geoid rises towards where the plumb line is turned away from: xi = -dN/dlat / M, eta = -dN/dlon / (N cos lat).
+            $xi = $this->deflection->fromGeoid ? -$upLat / $m : $this->deflection->xi;
+            $eta = $this->deflection->fromGeoid ? -$upLon / ($v * $cosLat) : $this->deflection->eta;
+            $turned = self::axes($lat + $xi, $lon + $eta / $cosLat);
+            $jacobian = self::product(self::product($turned, $axes, true), $jacobian, false);
+            $axes = $turned;
+        }
+
         return [
             'position' => $ellipsoid->toCartesian($lat, $lon, $h),
-            'axes' => [
-                -$sinLon, $cosLon, 0.0,
-                -$sinLat * $cosLon, -$sinLat * $sinLon, $cosLat,
-                $cosLat * $cosLon, $cosLat * $sinLon, $sinLat,
-            ],
-            'jacobian' => [
-                -$nLat * $east, $eLat * $east, 0.0,
-                $nLon * $north, -$eLon * $north, 0.0,
-                ($upLat * $nLon - $upLon * $nLat) / $det, ($upLon * $eLat - $upLat * $eLon) / $det, 1.0,
-            ],
+            'axes' => $axes,
+            'jacobian' => $jacobian,
             'curvature' => [1.0 / $m, 1.0 / $v, $sinLat / $cosLat / $v],
             'lat' => $lat,
             'lon' => $lon,
         ];
+    }
+
+    /** @return array{float, float, float, float, float, float, float, float, float} rows east, north, up */
+    private static function axes(float $lat, float $lon): array
+    {
+        $sinLat = sin($lat);
+        $cosLat = cos($lat);
+        $sinLon = sin($lon);
+        $cosLon = cos($lon);
+
+        return [
+            -$sinLon, $cosLon, 0.0,
+            -$sinLat * $cosLon, -$sinLat * $sinLon, $cosLat,
+            $cosLat * $cosLon, $cosLat * $sinLon, $sinLat,
+        ];
+    }
+
+    /**
+     * Of two 3 by 3 matrices, the second turned over if wished.
+     *
+     * @param array{float, float, float, float, float, float, float, float, float} $a
+     * @param array{float, float, float, float, float, float, float, float, float} $b
+     *
+     * @return array{float, float, float, float, float, float, float, float, float}
+     */
+    private static function product(array $a, array $b, bool $turned): array
+    {
+        $c = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
+        for ($i = 0; $i < 3; ++$i) {
+            for ($j = 0; $j < 3; ++$j) {
+                for ($k = 0; $k < 3; ++$k) {
+                    $c[3 * $i + $j] += $a[3 * $i + $k] * ($turned ? $b[3 * $j + $k] : $b[3 * $k + $j]);
+                }
+            }
+        }
+
+        return $c;
     }
 
     public function coordinates(float $x, float $y, float $z): array

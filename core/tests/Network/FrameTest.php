@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Mensura\Tests\Network;
 
 use Mensura\Fault\UnusableInput;
+use Mensura\Network\Deflection;
 use Mensura\Network\Frame;
 use Mensura\Network\GridFrame;
 use Mensura\Network\PlaneFrame;
@@ -23,6 +24,12 @@ final class FrameTest extends TestCase
         yield 'plane' => [new PlaneFrame(), 1000.0, 2000.0, 50.0];
         yield 'transverse Mercator' => [new GridFrame(Systems::horizontal('EPSG:25830')), 493120.412, 6028061.238, 236.418];
         yield 'the same above the geoid' => [new GridFrame(Systems::horizontal('EPSG:25830'), $geoid), 493120.412, 6028061.238, 183.494];
+        yield 'with the plumb line of the geoid' => [
+            new GridFrame(Systems::horizontal('EPSG:25830'), $geoid, Deflection::ofGeoid()), 493120.412, 6028061.238, 183.494,
+        ];
+        yield 'with a measured plumb line' => [
+            new GridFrame(Systems::horizontal('EPSG:2056'), null, Deflection::measured(12.0, -18.0)), 2600000.0, 1200000.0, 540.0,
+        ];
         yield 'far from its meridian' => [new GridFrame(Systems::horizontal('EPSG:25829')), 882417.114, 6044073.304, 236.418];
         yield 'a cone' => [new GridFrame(Systems::horizontal('EPSG:2154')), 900000.0, 6600000.0, 420.0];
         yield 'a cone counted from Paris' => [new GridFrame(Systems::horizontal('EPSG:27561')), 600000.0, 200000.0, 30.0];
@@ -75,6 +82,70 @@ final class FrameTest extends TestCase
                 self::assertEqualsWithDelta($along, $g['jacobian'][3 * $row + $k], 2e-7, "row $row, unknown $k");
             }
         }
+    }
+
+    /**
+     * Zenith angles and azimuths from the plumb line against those from the normal: z less xi cos A + eta sin A, and A plus
+     * eta tan(lat) + (xi sin A - eta cos A) cot z (Heiskanen and Moritz 1967, section 5-4; from memory).
+     */
+    public function testTheDeflectionTurnsAnglesAsTheBookSays(): void
+    {
+        $system = Systems::horizontal('EPSG:25830');
+        [$xi, $eta] = [25.0, -40.0];
+        $plain = new GridFrame($system);
+        $turned = new GridFrame($system, null, Deflection::measured($xi, $eta));
+        foreach ([[493500.0, 6028800.0, 900.0], [492000.0, 6027000.0, 100.0], [494000.0, 6027500.0, 236.0]] as [$e, $n, $h]) {
+            $aim = static function (GridFrame $frame) use ($e, $n, $h): array {
+                $at = $frame->geometry(493120.412, 6028061.238, 236.418);
+                $to = $frame->geometry($e, $n, $h)['position'];
+                $local = [];
+                for ($row = 0; $row < 3; ++$row) {
+                    $local[] = $at['axes'][3 * $row] * ($to[0] - $at['position'][0])
+                        + $at['axes'][3 * $row + 1] * ($to[1] - $at['position'][1])
+                            + $at['axes'][3 * $row + 2] * ($to[2] - $at['position'][2]);
+                }
+
+                return [atan2($local[0], $local[1]), atan2(hypot($local[0], $local[1]), $local[2]), (float) $at['lat']];
+            };
+            [$azimuth, $zenith, $lat] = $aim($plain);
+            [$seenAzimuth, $seenZenith] = $aim($turned);
+            $second = \M_PI / 648000.0;
+            $byBook = -($xi * cos($azimuth) + $eta * sin($azimuth));
+            self::assertEqualsWithDelta($byBook, ($seenZenith - $zenith) / $second, 0.02);
+            $byBook = $eta * tan($lat) + ($xi * sin($azimuth) - $eta * cos($azimuth)) / tan($zenith);
+            self::assertEqualsWithDelta($byBook, ($seenAzimuth - $azimuth) / $second, 0.02);
+        }
+    }
+
+    /**
+     * The geoid of a model against its heights a kilometre on either side: a metre up in a kilometre turns the plumb
+     * line by 206 seconds.
+     */
+    public function testTheGeoidTurnsThePlumbLineAwayFromWhereItRises(): void
+    {
+        $geoid = GridFiles::installed()->geoid('/usr/share/proj/egm96_15.gtx');
+        $system = Systems::horizontal('EPSG:25830');
+        $up = static fn (?Deflection $d): array => \array_slice(
+            (new GridFrame($system, $geoid, $d))->geometry(493120.0, 6028061.0, 100.0)['axes'],
+            6,
+        );
+        $frame = new GridFrame($system, $geoid);
+        $at = $frame->geometry(493120.0, 6028061.0, 100.0);
+        $undulation = static fn (float $e, float $n): float => $frame->undulation(
+            (float) $frame->geometry($e, $n, 100.0)['lat'], (float) $frame->geometry($e, $n, 100.0)['lon'],
+        );
+        $east = ($undulation(494120.0, 6028061.0) - $undulation(492120.0, 6028061.0)) / 2000.0;
+        $north = ($undulation(493120.0, 6029061.0) - $undulation(493120.0, 6027061.0)) / 2000.0;
+        $turned = $up(Deflection::ofGeoid());
+        foreach ([0 => -$east, 1 => -$north] as $row => $slope) {
+            $part = 0.0;
+            for ($i = 0; $i < 3; ++$i) {
+                $part += $at['axes'][3 * $row + $i] * $turned[$i];
+            }
+            self::assertEqualsWithDelta($slope, $part, 2e-7);
+            self::assertGreaterThan(1e-6, abs($part));
+        }
+        self::assertSame($up(null), $up(Deflection::none()));
     }
 
     /** One metre of UTM near its central meridian is 1.0004 metres on the ellipsoid: common practice. */

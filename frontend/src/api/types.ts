@@ -487,6 +487,9 @@ export interface SettingsRequest {
   confidence: number;
   free?: boolean;
   factors?: Record<string, number>;
+  deflections?: string;
+  xi?: number;
+  eta?: number;
 }
 
 /** Which set-up to place, whether its station is found from its targets, and the targets held; none named holds control. */
@@ -812,6 +815,9 @@ export interface SettingsView {
   confidence: number;
   free: boolean;
   factors: Record<string, number>;
+  deflections: string;
+  xi: number;
+  eta: number;
 }
 
 /** A set-up placed on marks that are held: its station, how the held marks agree, and the places of what it sights. */

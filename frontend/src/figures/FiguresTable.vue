@@ -251,6 +251,7 @@ watch(
         placement="right"
         :show-after="700"
         :enterable="false"
+        :trigger-keys="[]"
       >
         <ElInput
           v-model="filter"

@@ -25,10 +25,15 @@ final class ReportWords
 
         return \sprintf(
             'Directions %s, zenith angles %s, distances %s + %s ppm, centring %s instrument, %s target, %s heights; '
-                .'refraction coefficient %s.%s',
+                .'refraction coefficient %s%s.%s',
             $as->smallAngle($s->directionSd / 3600.0), $as->smallAngle($s->zenithSd / 3600.0),
             $small($s->distanceConstant), $s->distancePpm,
             $small($s->instrumentCentring), $small($s->targetCentring), $small($s->heightCentring), $s->refraction,
+            match ($s->deflections) {
+                'geoid' => '; plumb line by the slope of the geoid',
+                'measured' => \sprintf('; plumb line turned by %s" north, %s" east', $s->xi, $s->eta),
+                default => '',
+            },
             [] === $factors ? '' : ' Standard deviations of groups: '.implode(', ', $factors).'.',
         );
     }

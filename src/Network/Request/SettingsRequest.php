@@ -32,6 +32,12 @@ final readonly class SettingsRequest
         public bool $free = false,
         #[Assert\Count(max: 5000), Assert\All([new Assert\Type('numeric'), new Assert\Range(min: 0.001, max: 1000)])]
         public array $factors = [],
+        #[Assert\Choice(['none', 'geoid', 'measured'])]
+        public string $deflections = 'none',
+        #[Assert\Range(min: -200, max: 200)]
+        public float $xi = 0.0,
+        #[Assert\Range(min: -200, max: 200)]
+        public float $eta = 0.0,
     ) {
     }
 }

@@ -20,6 +20,10 @@ final readonly class SettingsView
         public float $confidence,
         public bool $free,
         public array $factors,
+        /** What stands for the plumb line: "none" the ellipsoid's normal, "geoid" its slope, "measured" xi and eta in arc seconds. */
+        public string $deflections,
+        public float $xi,
+        public float $eta,
     ) {
     }
 }

@@ -4,6 +4,8 @@ import { useRoute } from 'vue-router';
 import { get, post, remove } from '../../api/client';
 import type { NetworkView, RunView, ScreenRequest, ScreenedView, SetUseRequest, ShiftView } from '../../api/types';
 import { correctionOf, type SuspectsFound } from './suspects';
+import { sideView } from './side';
+import SideView from './SideView.vue';
 import SuspectSheet from './SuspectSheet.vue';
 import SuspectSlip from './SuspectSlip.vue';
 import FiguresTable from '../../figures/FiguresTable.vue';
@@ -98,6 +100,7 @@ const scene = computed(() =>
 );
 
 const touched = computed(() => rows.value.filter((r) => suspect.value?.touched.includes(r.id)));
+const side = computed(() => sideView(suspect.value, touched.value, network.value?.stations ?? []));
 const selectedLines = computed(() =>
   tab.value === 'setups' && setupPage.value === 'traverse'
     ? new Set(trace.value.slice(1).map((name, i) => sightKey(trace.value[i]!, name)))
@@ -400,11 +403,21 @@ watch(() => project.version, load);
           >
         </template>
       </MapSketch>
+      <SideView v-if="side" class="side" :view="side" />
     </template>
   </TwoPages>
 </template>
 
 <style scoped>
+.side {
+  position: absolute;
+  left: 14px;
+  bottom: 52px;
+  width: min(460px, calc(100% - 28px));
+  padding: 4px 8px;
+  background: var(--sketch);
+  border: 1px solid var(--rule-strong);
+}
 .shows {
   width: 172px;
 }

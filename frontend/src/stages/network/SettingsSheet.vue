@@ -45,6 +45,11 @@ const FIELDS = computed<[keyof SettingsView, string, string, number][]>(() => [
   ['refraction', 'refraction coefficient', '', 1],
   ['confidence', 'confidence', '%', 100],
 ]);
+const PLUMB: [string, string][] = [
+  ['none', 'the normal of the ellipsoid'],
+  ['geoid', 'the slope of the geoid'],
+  ['measured', 'measured deflection'],
+];
 
 function change(key: keyof SettingsView, value: number | null) {
   if (value !== null) form.value = { ...form.value, [key]: value };
@@ -57,6 +62,7 @@ const COMPARED = computed<ConflictField[]>(() => [
     text: (v: unknown) => `${Number((Number(v) * factor).toFixed(6))} ${unit}`.trim(),
   })),
   { key: 'free', label: 'free network', text: (v) => (v ? 'yes' : 'no') },
+  { key: 'deflections', label: 'plumb line', text: (v) => PLUMB.find(([k]) => k === v)?.[1] ?? String(v) },
 ]);
 
 async function send(values: SettingsRequest, version: string) {
@@ -102,6 +108,32 @@ const save = () => send({ ...form.value } satisfies SettingsRequest, seen);
       :disabled="!project.mayChange"
       @update:model-value="(v) => change(k, v)"
     />
+    <ElFormItem class="field" label="plumb line of the instruments">
+      <ElSelect v-model="form.deflections" aria-label="Plumb line of the instruments" :disabled="!project.mayChange">
+        <ElOption
+          v-for="[key, label] in PLUMB"
+          :key="key"
+          :value="key"
+          :label="label"
+          :disabled="key === 'geoid' && project.overview?.geoid === ''"
+        />
+      </ElSelect>
+    </ElFormItem>
+    <template v-if="form.deflections === 'measured'">
+      <NumberInput
+        v-for="[k, t] in [
+          ['xi', 'deflection to the north'],
+          ['eta', 'deflection to the east'],
+        ] as const"
+        :key="k"
+        :model-value="form[k]"
+        :label="t"
+        unit="″"
+        :digits="3"
+        :disabled="!project.mayChange"
+        @update:model-value="(v) => change(k, v)"
+      />
+    </template>
     <ElCheckbox v-model="form.free" class="wide" :disabled="!project.mayChange"
       >free network <span class="quiet">inner constraints over the given coordinates; control is not held</span></ElCheckbox
     >

@@ -10,7 +10,12 @@ import { LIMIT } from './columns';
 import { percent, sizeOf, type SuspectsFound } from './suspects';
 
 /** Causes ranked by how much of the misfit each would take away, and what the chosen one touches. */
-const props = defineProps<{ found: SuspectsFound | null; chosen: SuspectView | null; corrections: CorrectionView[]; ready: boolean }>();
+const props = defineProps<{
+  found: SuspectsFound | null;
+  chosen: SuspectView | null;
+  corrections: CorrectionView[];
+  ready: boolean;
+}>();
 const emit = defineEmits<{ choose: [index: number]; search: []; withdraw: [id: number] }>();
 const project = useProject();
 
@@ -62,7 +67,7 @@ const kind = (k: string) => k.replace('-', ' ');
       >
     </EmptyPage>
     <template v-else>
-      <div class="list" :style="{ height: `${36 + 27.5 * Math.max(1, found.suspects.length)}px` }">
+      <div class="list" :style="{ height: `${36 + 27.5 * Math.min(6, Math.max(1, found.suspects.length))}px` }">
         <FiguresTable
           label="suspects"
           :columns="columns"

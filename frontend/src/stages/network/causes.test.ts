@@ -8,6 +8,8 @@ import ComponentsSheet from './ComponentsSheet.vue';
 import EditFigures from './EditFigures.vue';
 import SuspectSheet from './SuspectSheet.vue';
 import SuspectSlip from './SuspectSlip.vue';
+import { sideView } from './side';
+import SideView from './SideView.vue';
 
 afterEach(() => (document.body.innerHTML = ''));
 
@@ -95,6 +97,42 @@ describe('suspects', () => {
       touched: [observationRow({ observed: 45 })],
     });
     expect(slip.text()).toContain('51.00000 for 50.00000');
+  });
+});
+
+describe('a height seen from the side', () => {
+  const stations = [
+    { name: 'A', e: 0, n: 0, h: 100 },
+    { name: 'B', e: 300, n: 400, h: 110 },
+  ] as never;
+  const rows = [
+    observationRow({ kind: 'slope-distance', at: 'A', to: 'B' }),
+    observationRow({ kind: 'zenith', at: 'A', to: 'B', observed: 90, hi: 1.5, ht: 1.6 }),
+  ];
+
+  it('has the line of sight over the mark, with curvature and refraction', () => {
+    const view = sideView(suspect(), rows, stations)!;
+    expect([view.distance, view.changed]).toEqual([500, 'ht']);
+    expect(view.becomes).toBeCloseTo(1.8, 9);
+    // A level sight of 500 m: 0.87 · 500² / (2 · 6371 km) above the level surface of the instrument.
+    expect(view.seen).toBeCloseTo(1.5 + 0.01707 - 10, 4);
+  });
+
+  it('is for heights alone, and only where both marks are known', () => {
+    expect(sideView(suspect({ cause: 'distance' }), rows, stations)).toBeNull();
+    expect(sideView(suspect(), rows, [])).toBeNull();
+    expect(sideView(suspect({ changes: [] }), rows, stations)).toBeNull();
+    expect(sideView(null, rows, stations)).toBeNull();
+  });
+
+  it('says what was written and what it would be', async () => {
+    office();
+    const drawn = await show(SideView, {
+      view: sideView(suspect({ cause: 'instrument-height', changes: [{ id: 3, field: 'hi', add: -0.2 }] }), rows, stations),
+    });
+    expect(drawn.text()).toContain('written 1.500 m');
+    expect(drawn.text()).toContain('with it 1.300 m');
+    expect(drawn.text()).toContain('each above its mark; 500.000 m apart');
   });
 });
 

@@ -22,6 +22,9 @@ const settings = {
   confidence: 0.95,
   free: false,
   factors: {},
+  deflections: 'none',
+  xi: 0,
+  eta: 0,
 };
 const row = (id: number, over: Partial<RowView> = {}) => observationRow({ id, fileId: 4, line: 12, ...over });
 const run: RunView = {
