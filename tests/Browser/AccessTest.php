@@ -6,16 +6,13 @@ namespace App\Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\DataProvider;
-use PHPUnit\Framework\TestCase;
 
 /**
  * Every main view is walked by axe-core against WCAG 2.1 A and AA in both themes, at 1280 pixels and at the narrowest width that
  * is promised, and shown twice as large.
  */
-final class AccessTest extends TestCase
+final class AccessTest extends OfficeTestCase
 {
-    private static Office $office;
-
     private const VIEWS = [
         'network' => ['/p/1/network', '.body .row'],
         'intake' => ['/p/1/intake', '.body .row'],
@@ -30,22 +27,15 @@ final class AccessTest extends TestCase
         'projects' => ['/', '.row'],
     ];
 
-    public static function setUpBeforeClass(): void
-    {
-        self::$office = new Office();
-        self::$office->startWorker();
-        self::$office->signIn();
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        self::$office->close();
-    }
-
     /** @return iterable<string, array{string, string}> */
     public static function views(): iterable
     {
         yield from self::VIEWS;
+    }
+
+    protected function tearDown(): void
+    {
+        // What axe loads is not the page's.
     }
 
     #[DataProvider('views')]
@@ -82,13 +72,13 @@ final class AccessTest extends TestCase
         $o->click('[data-test=new-surface]');
         $o->find('#surface-name');
         self::assertSame([], $this->findings(), 'the form of a surface');
-        foreach (['control', 'setups', 'runs', 'settings'] as $page) {
+        foreach (['control', 'setups', 'runs', 'settings', 'plan'] as $page) {
             $o->go('/p/1/network');
             $o->click("[data-test=tab-$page]");
             self::assertSame([], $this->findings(), "page $page");
         }
         foreach ([
-            'levels' => ['Write', 'Results', 'Benchmarks'], 'setups' => ['Plots', 'Book, reduced'],
+            'levels' => ['Write', 'Results', 'Benchmarks'], 'setups' => ['Plots', 'Traverse', 'Book, reduced', 'As read', 'Placed'],
         ] as $page => $inner) {
             $o->go('/p/1/network');
             $o->click("[data-test=tab-$page]");

@@ -8,39 +8,15 @@ use Demo\Generator;
 use Demo\TruthModel;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
-use PHPUnit\Framework\TestCase;
 
 /** A day in the interface, as someone new to it would spend it. */
-final class FieldBookTest extends TestCase
+final class FieldBookTest extends OfficeTestCase
 {
-    private static Office $office;
-
-    public static function setUpBeforeClass(): void
-    {
-        self::$office = new Office();
-        self::$office->startWorker();
-        self::$office->signIn();
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        self::$office->close();
-    }
-
-    protected function tearDown(): void
-    {
-        self::assertSame([], self::$office->complaints(), 'The browser complained.');
-    }
-
     /** Files dropped by hand into a new project: intake, network, terrain, hand-over, in one sitting. */
     public function testANewProjectFromFilesToHandOver(): void
     {
         $o = self::$office;
-        $o->go('/');
-        $o->see('New project');
-        $o->type('#project-name', 'Second tarn');
-        $o->press('Open the project');
-        $o->see('Bring in the field files');
+        $this->newProject('Second tarn');
 
         foreach ((new Generator(new TruthModel()))->files() as $name => $contents) {
             file_put_contents($o->folder.'/'.$name, $contents);

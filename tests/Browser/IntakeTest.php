@@ -8,50 +8,20 @@ use Demo\Generator;
 use Demo\TruthModel;
 use Facebook\WebDriver\WebDriverBy;
 use Mensura\Quantity\Angle;
-use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
 /** Files as they come from the field: silent about units, headed in another language or not at all, spelled in several ways. */
-final class IntakeTest extends TestCase
+final class IntakeTest extends OfficeTestCase
 {
     /** What a new user does from the empty project to an adjusted network, at most. */
     private const MOST_ACTIONS = 12;
 
-    private static Office $office;
-
     private int $actions = 0;
-
-    public static function setUpBeforeClass(): void
-    {
-        self::$office = new Office();
-        self::$office->startWorker();
-        self::$office->signIn();
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        self::$office->close();
-    }
-
-    protected function tearDown(): void
-    {
-        self::assertSame([], self::$office->complaints(), 'The browser complained.');
-    }
 
     private function act(\Closure $action): void
     {
         ++$this->actions;
         $action();
-    }
-
-    private function project(string $name): void
-    {
-        $o = self::$office;
-        $o->go('/');
-        $o->see('New project');
-        $o->type('#project-name', $name);
-        $o->press('Open the project');
-        $o->see('Bring in the field files');
     }
 
     /** The rounds of the demo project as a book in gon with both faces, headed in German and silent about lengths and angles. */
@@ -78,7 +48,7 @@ final class IntakeTest extends TestCase
     public function testFromTheEmptyProjectToAnAdjustedNetwork(): void
     {
         $o = self::$office;
-        $this->project('Third tarn');
+        $this->newProject('Third tarn');
         $folder = $o->folder;
         file_put_contents("$folder/festpunkte.csv", "Punktnr.;Rechtswert [m];Hochwert [m];ell. Höhe [m]\n"
             ."KT01;493120.412;6028061.238;236.418\nKT04;493212.087;6028408.337;244.264\n"
@@ -122,7 +92,7 @@ final class IntakeTest extends TestCase
     public function testChoicesAreKeptOnABusyMachine(): void
     {
         $o = self::$office;
-        $this->project('Busy tarn');
+        $this->newProject('Busy tarn');
         $busy = array_map(static function (): Process {
             $process = new Process(['php', '-r', 'while (true) { hash("sha256", str_repeat("x", 100000)); }']);
             $process->start();
@@ -153,7 +123,7 @@ final class IntakeTest extends TestCase
     public function testAMissingDatumIsMendedWhereItIsSaid(): void
     {
         $o = self::$office;
-        $this->project('Loose tarn');
+        $this->newProject('Loose tarn');
         file_put_contents("$o->folder/marks.csv", "point,easting [m],northing [m],ellipsoidal height [m],held,sd e [m]\n"
             ."A,493000,6028000,200,no,\nB,493000,6028100,200,no,\nC,493080,6028060,201,no,0.01\n");
         file_put_contents("$o->folder/obs.csv", "station,hi [m],target,ht [m],direction [deg],zenith [deg],slope distance [m]\n"

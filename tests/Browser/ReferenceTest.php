@@ -4,39 +4,12 @@ declare(strict_types=1);
 
 namespace App\Tests\Browser;
 
-use PHPUnit\Framework\TestCase;
-
 /** The reference stage as its user drives it, on the demo project. */
-final class ReferenceTest extends TestCase
+final class ReferenceTest extends OfficeTestCase
 {
-    private static ?Office $office = null;
-
-    public static function setUpBeforeClass(): void
-    {
-        self::$office = new Office();
-        self::$office->startWorker();
-        self::$office->signIn();
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        self::$office?->close();
-        self::$office = null;
-    }
-
-    private function office(): Office
-    {
-        return self::$office ?? throw new \LogicException('The office is closed.');
-    }
-
-    protected function tearDown(): void
-    {
-        self::assertSame([], $this->office()->complaints());
-    }
-
     public function testASystemIsFoundByWordsByCodeAndByHere(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference');
         $o->see('Coordinates are in ETRS89 / UTM zone 30N');
         $o->type('[data-test=system-search]', 'utm 30');
@@ -60,12 +33,12 @@ final class ReferenceTest extends TestCase
 
     public function testAChangeShowsBeforeAndAfterThenMovesThePoints(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference');
         $o->type('[data-test=system-search]', '25829');
         $o->press('EPSG:25829');
         $o->click('[data-test=change]');
-        $o->see('500 points follow; 14 known only locally keep their numbers');
+        $o->see('504 points follow; 14 known only locally keep their numbers');
         $o->see('outside the area of use');
         // KT01 in zone 29 by cs2cs of PROJ 9.1.1 from E 493120.412, N 6028061.238: E 882417.114, N 6044073.304.
         $o->see('882417.114');
@@ -74,7 +47,7 @@ final class ReferenceTest extends TestCase
         $o->see('Coordinates are in ETRS89 / UTM zone 29N');
         $o->see('stale');
         $o->press('Ledger');
-        $o->see('500 points followed, 14 known only locally stay');
+        $o->see('504 points followed, 14 known only locally stay');
         $o->go('/p/1/reference');
         $o->see('UTM zone 29N');
         $o->find('body')->sendKeys("\u{E009}z\u{E000}");
@@ -83,7 +56,7 @@ final class ReferenceTest extends TestCase
 
     public function testAMissingGridIsNamedAndAnotherWayIsChosenByHand(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference');
         $o->type('[data-test=system-search]', '27700');
         $o->press('EPSG:27700');
@@ -99,7 +72,7 @@ final class ReferenceTest extends TestCase
 
     public function testAnOwnSystemIsCheckedWhileItIsTypedAndTheWestIsAskedFor(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference?page=own');
         $o->click('[data-test=own-text]');
         $o->type('[data-test=own-definition]', '+proj=utm +zone=30 +ellps=GRS80');
@@ -126,7 +99,7 @@ final class ReferenceTest extends TestCase
 
     public function testAGeoidExtractIsPlannedMadeAndUsedForHeights(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference?page=heights');
         // EGM96 at the project's middle by cs2cs, EPSG:4979 to EPSG:4326+5773: 52.92 m.
         $o->await(
@@ -165,11 +138,11 @@ final class ReferenceTest extends TestCase
 
     public function testAFilesHeightsAndColumnsAreAskedBeforeItIsAccepted(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $file = $o->folder.'/exchanged.csv';
         file_put_contents(
             $file,
-            "point,easting [m],northing [m],height [m],code\nT1,6028150.12,493200.55,177.2,X\nT2,6028180.12,493260.55,178.2,X\n",
+            "point,easting [m],northing [m],height [m],code\nW1,6028150.12,493200.55,177.2,X\nW2,6028180.12,493260.55,178.2,X\n",
         );
         $o->go('/p/1/intake');
         $o->see('all accepted');
@@ -183,15 +156,15 @@ final class ReferenceTest extends TestCase
         $o->click('[data-test=accept]');
         $o->see('all accepted');
         $o->go('/p/1/reference?page=inverse');
-        $o->choose('[data-test=inverse-from]', 'T1');
-        $o->choose('[data-test=inverse-to]', 'T2');
+        $o->choose('[data-test=inverse-from]', 'W1');
+        $o->choose('[data-test=inverse-to]', 'W2');
         // 177.2 m above EGM96 is 230.1 m above the ellipsoid.
         $o->see('230.12');
     }
 
     public function testLatitudesAndLongitudesWithoutTheirMinusSignAreAskedAndPlaced(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $file = $o->folder.'/marks.csv';
         file_put_contents($file, "mark,latitude,longitude,ellipsoidal height [m],code\nGM1,54°24'00.60497\",3°05'54.21782\",221.25,X\n");
         $o->go('/p/1/intake');
@@ -218,7 +191,7 @@ final class ReferenceTest extends TestCase
 
     public function testALocalizationShowsTheWrongPairAndBringsThePegsOntoTheGrid(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference?page=localization');
         $o->click('[data-test=open-1]');
         $o->find('[data-test=suspect]');
@@ -255,7 +228,7 @@ final class ReferenceTest extends TestCase
 
     public function testEverythingBetweenTwoPoints(): void
     {
-        $o = $this->office();
+        $o = self::$office;
         $o->go('/p/1/reference?page=inverse');
         $o->see('Factors at the points');
         $o->choose('[data-test=inverse-from]', 'KT01');
