@@ -58,6 +58,31 @@ try {
         $office->see('position closes to');
         $shoot('traverse');
     }
+    if ($wants('plan')) {
+        $office->go('/p/1/network');
+        $office->see('Adjustment 3');
+        $office->press('Plan');
+        $office->see('click the sketch where a mark shall be');
+        $office->find('.map[data-drawn]');
+        $office->settle();
+        $map = $office->find('.map');
+        $size = $map->getSize();
+        $click = static function (float $x, float $y) use ($office, $map, $size): void {
+            $office->driver->action()
+                ->moveToElement($map, (int) (($x - 0.5) * $size->getWidth()), (int) (($y - 0.5) * $size->getHeight()))->click()->perform();
+            usleep(400000);
+        };
+        $click(0.45, 0.84);
+        $click(0.72, 0.82);
+        $office->press('Lay sights', 'label');
+        $kt01 = [0.1443, 0.7469];
+        $kt03 = [0.4836, 0.6917];
+        foreach ([[0.45, 0.84], $kt01, [0.72, 0.82], $kt03, [0.45, 0.84], [0.72, 0.82], [0.45, 0.84], $kt03, [0.72, 0.82]] as $at) {
+            $click(...$at);
+        }
+        $office->see('the ellipse wanted');
+        $shoot('plan');
+    }
     if ($wants('control')) {
         $office->go('/p/1/network?point=KT01');
         $office->see('Adjustment 3');
@@ -101,11 +126,6 @@ try {
         $office->click('[data-test=open-1]');
         $office->find('[data-test=suspect]');
         $shoot('reference-localization');
-        $office->go('/p/1/reference?page=inverse');
-        $office->choose('[data-test=inverse-from]', 'KT01');
-        $office->choose('[data-test=inverse-to]', 'KT09');
-        $office->find('[data-test=inverse]');
-        $shoot('reference-inverse');
     }
     if ($wants('terrain')) {
         $office->go('/p/1/terrain');

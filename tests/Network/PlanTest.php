@@ -12,7 +12,9 @@ use Demo\TruthModel;
 final class PlanTest extends ApiTestCase
 {
     private const MARK = ['name' => 'P1', 'e' => 493400.0, 'n' => 6028600.0, 'h' => 240.0, 'held' => false];
-    private const SETTINGS = ['withMeasured' => false, 'vectorPlan' => 0.003, 'vectorHeight' => 0.006, 'vectorPpm' => 0.0, 'perKm' => 0.001];
+    private const SETTINGS = [
+        'withMeasured' => false, 'vectorPlan' => 0.003, 'vectorHeight' => 0.006, 'vectorPpm' => 0.0, 'perKm' => 0.001,
+    ];
 
     protected function setUp(): void
     {

@@ -114,7 +114,7 @@ const toControl = () => project.attempt(() => post(project.path('/levels/control
   <div class="results">
     <ElAlert v-if="book.fault" type="error" :closable="false">{{ book.fault }}</ElAlert>
     <template v-else>
-      <div class="part" :style="{ height: `${66 + 27.5 * Math.min(6, Math.max(1, book.sections.length))}px` }">
+      <div class="top" :style="{ height: `${66 + 27.5 * Math.min(6, Math.max(1, book.sections.length))}px` }">
         <FiguresTable
           label="level-sections"
           :columns="sections"
@@ -184,7 +184,7 @@ const toControl = () => project.attempt(() => post(project.path('/levels/control
   min-height: 0;
   overflow: auto;
 }
-.part {
+.top {
   display: flex;
   flex-direction: column;
   flex: none;
