@@ -27,6 +27,7 @@ export function observationRow(over: Partial<RowView> = {}): RowView {
     line: 2,
     hi: 0,
     ht: 0,
+    back: null,
     recorded: null,
     recordedHi: null,
     recordedHt: null,

@@ -47,6 +47,9 @@ final class AgainstKnown
         foreach ($observations as $o) {
             $against->name($o->from, $o->line);
             $against->name($o->to, $o->line);
+            if (null !== $o->back) {
+                $against->name($o->back, $o->line);
+            }
             if ('slope-distance' === $o->kind) {
                 $against->distance($o);
             }

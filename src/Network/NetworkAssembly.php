@@ -44,6 +44,9 @@ final class NetworkAssembly
             $rows[] = $row;
             $observations[] = self::observation($row);
             $names[$row->from] = $names[$row->to] = true;
+            if (null !== $row->back && 'angle' === $row->kind) {
+                $names[$row->back] = true;
+            }
         }
         if ([] === $observations) {
             throw new UnusableInput('', 'there are no observations yet; bring in a total-station or vector file first');
@@ -86,7 +89,8 @@ final class NetworkAssembly
         $isVector = ObservationKind::Vector === $kind;
 
         return new Observation(
-            $kind, $row->from, $row->to, $isVector ? null : $row->v1, $row->sd, $row->set, null, $row->hi, $row->ht,
+            $kind, $row->from, $row->to, $isVector ? null : $row->v1, $row->sd, $row->set,
+            ObservationKind::Angle === $kind ? $row->back : null, $row->hi, $row->ht,
             $isVector ? [$row->v1, (float) $row->v2, (float) $row->v3] : null,
             $isVector ? json_decode((string) $row->covariance, true, 8, \JSON_THROW_ON_ERROR) : null,
             [($row->used & 1) > 0, ($row->used & 2) > 0, ($row->used & 4) > 0],

@@ -132,7 +132,7 @@ final class NetworkReport
             null === $o->asideAt ? null : strtr($o->asideAt, ' ', 'T').'Z', $o->fileId, $o->file, $o->line, $o->hi, $o->ht,
             self::recorded($o, ['' => 'v1', 'dx' => 'v1', 'dy' => 'v2', 'dz' => 'v3'][$component]), self::recorded($o, 'hi'),
             self::recorded($o, 'ht'), isset($o->recorded['to']) ? (string) $o->recorded['to'] : null, $o->face, $o->round,
-            null === $o->observedAt ? null : strtr($o->observedAt, ' ', 'T').'Z',
+            null === $o->observedAt ? null : strtr($o->observedAt, ' ', 'T').'Z', 'angle' === $o->kind ? $o->back : null,
         );
     }
 

@@ -7,7 +7,10 @@ namespace App\Survey;
 /** An observation of a file. Degrees and metres; the three components of a vector in v1 to v3. */
 final readonly class ImportedObservation
 {
-    /** @param ?list<list<float>> $covariance of a vector, square metres */
+    /**
+     * @param ?list<list<float>> $covariance of a vector, square metres
+     * @param ?string            $weather    degrees Celsius, hectopascal and percent, with semicolons between
+     */
     public function __construct(
         public int $line,
         public string $kind,
@@ -25,6 +28,7 @@ final readonly class ImportedObservation
         public ?int $face = null,
         public ?int $round = null,
         public ?\DateTimeImmutable $observedAt = null,
+        public ?string $weather = null,
     ) {
     }
 }

@@ -69,6 +69,10 @@ class Observation implements Versioned
     #[ORM\Column(nullable: true)]
     public ?\DateTimeImmutable $observedAt = null;
 
+    /** Recorded with it: degrees Celsius, hectopascal and percent, with semicolons between. */
+    #[ORM\Column(length: 60, nullable: true)]
+    public ?string $weather = null;
+
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: true)]
     public ?SurveyFile $file = null;
 

@@ -19,12 +19,12 @@ final class ObservationRepository extends ServiceEntityRepository
 {
     private const IMPORTED = [
         'project_id', 'file_id', 'line', 'kind', 'set_name', 'from_name', 'to_name', 'v1', 'v2', 'v3', 'hi', 'ht', 'covariance',
-        'back_name', 'length', 'face', 'round', 'observed_at',
+        'back_name', 'length', 'face', 'round', 'observed_at', 'weather',
     ];
     private const FLOATS = ['v1', 'v2', 'v3', 'hi', 'ht', 'length'];
-    private const VERSIONED = 'kind, set_name, from_name, to_name, v1, v2, v3, sd, hi, ht, covariance, used';
+    private const VERSIONED = 'kind, set_name, from_name, to_name, v1, v2, v3, sd, hi, ht, covariance, used, back_name';
     private const ROW = 'o.id, o.kind, o.set_name, o.from_name, o.to_name, o.v1, o.v2, o.v3, o.sd, o.hi, o.ht, o.covariance, o.back_name, '
-        .'o.used, o.reason, o.aside_by, o.aside_at, o.file_id, f.name AS file, o.line, o.face, o.round, o.observed_at, o.length';
+        .'o.used, o.reason, o.aside_by, o.aside_at, o.file_id, f.name AS file, o.line, o.face, o.round, o.observed_at, o.length, o.weather';
     private const IDS_AT_ONCE = 500;
 
     public function __construct(ManagerRegistry $registry, private readonly CorrectionRepository $corrections)
@@ -174,7 +174,7 @@ final class ObservationRepository extends ServiceEntityRepository
             $rows->insert([
                 $project->id(), $file->id(), $o->line, $o->kind, $o->set, $o->from, $o->to, $o->v1, $o->v2, $o->v3, $o->hi, $o->ht,
                 null === $o->covariance ? null : json_encode($o->covariance, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
-                $o->back, $o->length, $o->face, $o->round, $o->observedAt?->format('Y-m-d H:i:s'),
+                $o->back, $o->length, $o->face, $o->round, $o->observedAt?->format('Y-m-d H:i:s'), $o->weather,
             ]);
         }
         $rows->finish();

@@ -36,6 +36,7 @@ final readonly class ObservationRow
         public ?int $round,
         public ?string $observedAt,
         public ?float $length,
+        public ?string $weather,
         public array $recorded = [],
     ) {
     }

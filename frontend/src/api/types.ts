@@ -530,6 +530,7 @@ export interface BookSetupView {
   pressure: number | null;
   humidity: number | null;
   prism: number;
+  recordedWeather: string;
 }
 
 /** The total-station book of a project. */
@@ -759,6 +760,7 @@ export interface RowView {
   face: number | null;
   round: number | null;
   observedAt: string | null;
+  back: string | null;
 }
 
 /** One run of the adjustment. */

@@ -66,8 +66,15 @@ final readonly class BookReport
             array_map(static fn (ReducedTarget $t): array => self::target($t, $setup, $places), $reduced->targets ?? []), $pointings,
             // Where no second face was read at all there is nothing to warn of pointing by pointing.
             $setup->hasFaces() ? $reduced->warnings ?? [] : [], $fault, $choice['mode'], $choice['precision'], $choice['temperature'],
-            $choice['pressure'], $choice['humidity'], $choice['prism'],
+            $choice['pressure'], $choice['humidity'], $choice['prism'], self::recorded($setup),
         );
+    }
+
+    private static function recorded(BookedSetup $setup): string
+    {
+        $w = $setup->recordedWeather();
+
+        return null === $w ? '' : \sprintf('%.1f °C, %.1f hPa, %.0f %%', $w->temperature, $w->pressure, $w->humidity);
     }
 
     /**

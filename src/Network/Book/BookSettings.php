@@ -65,11 +65,12 @@ final readonly class BookSettings
         return new ReductionSettings($this->refraction, 6371000.0, $this->wavelength, $this->referenceRefractivity);
     }
 
-    public function weather(string $setup): ?Weather
+    /** What was typed for the set-up, else what was recorded with its sights. */
+    public function weather(BookedSetup $setup): ?Weather
     {
-        $c = $this->choice($setup);
+        $c = $this->choice($setup->key);
 
-        return null === $c['temperature'] || null === $c['pressure'] || null === $c['humidity'] ? null
+        return null === $c['temperature'] || null === $c['pressure'] || null === $c['humidity'] ? $setup->recordedWeather()
             : new Weather((float) $c['temperature'], (float) $c['pressure'], (float) $c['humidity']);
     }
 }

@@ -111,6 +111,24 @@ final class BookedSetup
         return \count(array_unique(array_map($find, array_map(strval(...), array_keys($rounds))))) <= 1;
     }
 
+    /** The mean of the weather recorded with its sights; null where none was. */
+    public function recordedWeather(): ?Weather
+    {
+        $sum = [0.0, 0.0, 0.0];
+        $count = 0;
+        foreach ($this->pointings as $pointing) {
+            $weather = array_values(array_filter(array_column($pointing, 'weather')))[0] ?? null;
+            if (null !== $weather) {
+                foreach (explode(';', (string) $weather) as $k => $value) {
+                    $sum[$k] += (float) $value;
+                }
+                ++$count;
+            }
+        }
+
+        return 0 === $count ? null : new Weather($sum[0] / $count, $sum[1] / $count, $sum[2] / $count);
+    }
+
     public function hasFaces(): bool
     {
         foreach ($this->pointings as $pointing) {

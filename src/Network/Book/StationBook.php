@@ -57,7 +57,7 @@ final readonly class StationBook
     public function reduced(BookedSetup $setup): ReducedSetup
     {
         return (new SetupReducer($this->settings->core()))->reduce(
-            $setup->core($this->settings->weather($setup->key), $this->settings->choice($setup->key)['prism']),
+            $setup->core($this->settings->weather($setup), $this->settings->choice($setup->key)['prism']),
         );
     }
 
@@ -82,7 +82,7 @@ final readonly class StationBook
         $dropped = $means = [];
         foreach ($setups as $setup) {
             $choice = $this->settings->choice($setup->key);
-            $factor = 1.0 + 1e-6 * $this->settings->core()->ppm($this->settings->weather($setup->key));
+            $factor = 1.0 + 1e-6 * $this->settings->core()->ppm($this->settings->weather($setup));
             if (BookSettings::MEANS !== $choice['mode']) {
                 foreach ($setup->pointings as $pointing) {
                     if (isset($pointing['slope-distance'])) {

@@ -37,6 +37,8 @@ final readonly class BookSetupView
         public ?float $pressure,
         public ?float $humidity,
         public float $prism,
+        /** Weather recorded with its sights, in words; empty where none was. */
+        public string $recordedWeather,
     ) {
     }
 }

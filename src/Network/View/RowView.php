@@ -42,6 +42,8 @@ final readonly class RowView
         public ?int $face,
         public ?int $round,
         public ?string $observedAt,
+        /** The station an angle is measured from. */
+        public ?string $back,
     ) {
     }
 }

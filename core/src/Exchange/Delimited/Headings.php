@@ -75,6 +75,12 @@ final class Headings
         'har', 'hzangle', 'richtung',
         'hzwinkel', 'hzrichtung', 'horizontalrichtung', 'horizontalwinkel', 'dir', 'anglehorizontal', 'angulohorizontal', 'ah',
     ];
+    public const BACKSIGHT = [
+        'backsight', 'bs', 'back', 'backstation', 'anglefrom', 'rueckblick', 'anschlusspunkt', 'referencia', 'visearriere',
+    ];
+    public const TEMPERATURE = ['temperature', 'temp', 'airtemperature', 'temperatur', 'lufttemperatur', 'temperatura'];
+    public const PRESSURE = ['pressure', 'airpressure', 'press', 'luftdruck', 'druck', 'pression', 'presion'];
+    public const HUMIDITY = ['humidity', 'relativehumidity', 'rh', 'luftfeuchte', 'feuchte', 'humidite', 'humedad'];
     public const ZENITH = [
         'zenith', 'zenithangle', 'za', 'zenitwinkel', 'zenitdistanz', 'zenit', 'zd', 'verticalangle', 'vertical',
         'verticalcircle', 'va', 'v', 'vz',

@@ -206,12 +206,17 @@ final class RecordReader
         if (null !== $horizontal && ($horizontal <= 0.0 || $horizontal > self::LONGEST_SIGHT)) {
             throw new RowFault(\sprintf('horizontal distance: %s m cannot be', $horizontal));
         }
+        $back = '' === $this->text('back') ? '' : $this->name('back');
+        if ('' !== $back && ($back === $target || $back === $carried['station'])) {
+            throw new RowFault(\sprintf('an angle from "%s" to "%s" at "%s" cannot be', $back, $target, $carried['station']));
+        }
+        $half = '' === $back ? 180.0 : 0.0; // the second face turns both legs of an angle
         $face = $this->face();
         // The second face reads the direction half a circle on and the zenith back from 360. Where a zenith angle is there it
         // says which face was read, whatever the column says: some instruments turn what they write back to the first.
         if (null !== $zenith && $zenith > 180.0) {
             $zenith = 360.0 - $zenith;
-            $direction -= 180.0;
+            $direction -= $half;
             if (1 === $face) {
                 ++$this->otherFace;
             }
@@ -219,7 +224,7 @@ final class RecordReader
         } elseif (null !== $zenith && 2 === $face) {
             ++$this->otherFace;
         } elseif (null === $zenith && 2 === $face) {
-            $direction -= 180.0;
+            $direction -= $half;
         }
         $direction = fmod(fmod($direction, 360.0) + 360.0, 360.0);
 
@@ -227,8 +232,30 @@ final class RecordReader
 
         return new Pointing(
             $this->line, $carried['station'], $carried['set'], $target, $carried['hi'], $ht, $direction, $zenith,
-            $distance, $code, $face, $horizontal,
+            $distance, $code, $face, $horizontal, $back, $this->weather(),
         );
+    }
+
+    /** @return ?array{float, float, float} null where none is recorded */
+    private function weather(): ?array
+    {
+        $values = [];
+        foreach ([['temperature', -60.0, 70.0], ['pressure', 300.0, 1200.0], ['humidity', 0.0, 100.0]] as [$key, $least, $most]) {
+            $cell = strtr($this->text($key), ['−' => '-']);
+            if ('' === $cell) {
+                if ('humidity' === $key && 2 === \count($values)) {
+                    $values[] = 0.0; // dry air is wrong by less than a part per million
+                }
+                continue;
+            }
+            $value = Unit::Metre->read($cell);
+            if (null === $value || $value < $least || $value > $most) {
+                throw new RowFault(\sprintf('%s: "%s" is not between %s and %s', $key, mb_substr($cell, 0, 20), $least, $most));
+            }
+            $values[] = $value;
+        }
+
+        return 3 === \count($values) ? [$values[0], $values[1], $values[2]] : null;
     }
 
     /** Which face of the instrument was read, null where the file does not say. */

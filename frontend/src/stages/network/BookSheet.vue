@@ -141,7 +141,9 @@ watch(() => project.version, load);
           }}</ElButton>
         </div>
         <span class="quiet"
-          >Prism {{ small(setup.prism, units, true) }} {{ smallUnit(units) }}, air {{ setup.ppm.toFixed(1) }} ppm; curvature and refraction
+          >Prism {{ small(setup.prism, units, true) }} {{ smallUnit(units) }}, air {{ setup.ppm.toFixed(1) }} ppm{{
+            setup.recordedWeather && setup.temperature === null ? ` (recorded: ${setup.recordedWeather})` : ''
+          }}; curvature and refraction
           with the coefficient of the weights.</span
         >
       </form>

@@ -57,6 +57,7 @@ const setup = (over: Partial<BookSetupView> = {}): BookSetupView => ({
   pressure: null,
   humidity: null,
   prism: 0,
+  recordedWeather: '',
   ...over,
 });
 const book = (setups: BookSetupView[]): BookView => ({ referenceRefractivity: null, wavelength: 0.658, version: 'v', setups });

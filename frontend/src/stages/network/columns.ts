@@ -35,7 +35,7 @@ export function atName(r: RowView): string {
 export const observationColumns = (units: UnitsView): Column<RowView>[] => [
   { key: 'kind', title: 'kind', width: '44px', value: (r) => `${SHORT[r.kind] ?? r.kind}${r.component ? ' ' + r.component : ''}` },
   { key: 'at', title: 'at', width: '56px', value: (r) => atName(r) },
-  { key: 'to', title: 'to', width: '44px', value: (r) => r.to },
+  { key: 'to', title: 'to', width: '44px', value: (r) => (r.back ? `${r.back} → ${r.to}` : r.to) },
   {
     key: 'observed',
     title: 'observed',

@@ -92,11 +92,13 @@ final readonly class DelimitedReading implements Reading
             if (!$r instanceof Pointing) {
                 continue;
             }
-            $sight = static fn (string $kind, float $value): ImportedObservation => new ImportedObservation(
-                $r->line, $kind, $r->set, $r->station, $r->target, $value, hi: 'direction' === $kind ? 0.0 : $r->hi,
-                ht: 'direction' === $kind ? 0.0 : $r->ht, face: $r->face,
+            // Plan observations run from mark to mark: heights of instrument and target do not count.
+            $sight = static fn (string $kind, float $value, bool $isPlan = false): ImportedObservation => new ImportedObservation(
+                $r->line, $kind, $r->set, $r->station, $r->target, $value, hi: $isPlan ? 0.0 : $r->hi, ht: $isPlan ? 0.0 : $r->ht,
+                back: 'angle' === $kind ? $r->back : null, face: $r->face,
+                weather: null === $r->weather ? null : implode(';', $r->weather),
             );
-            yield $sight('direction', $r->direction);
+            yield $sight('' === $r->back ? 'direction' : 'angle', $r->direction, true);
             if (null !== $r->zenith) {
                 yield $sight('zenith', $r->zenith);
             }
