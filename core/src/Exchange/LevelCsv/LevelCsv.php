@@ -20,8 +20,13 @@ final class LevelCsv
         'kind' => ['kind', 'sight', 'type', 'art', 'visee'],
         'point' => ['point', 'pointid', 'name', 'punkt', 'station', 'id'],
         'reading' => ['reading', 'staff', 'ablesung', 'lecture', 'rod'],
+        'upper' => ['upper', 'upperhair', 'upperstadia', 'oberer', 'oben', 'hilosuperior'],
+        'lower' => ['lower', 'lowerhair', 'lowerstadia', 'unterer', 'unten', 'hiloinferior'],
         'distance' => ['distance', 'length', 'dist', 'strecke', 'zielweite', 'hd'],
     ];
+
+    /** Multiplication constant of a levelling telescope. */
+    private const STADIA = 100.0;
 
     private const KINDS = [
         Sight::BACK => ['back', 'backsight', 'b', 'bs', 'r', 'ruck', 'rueck'],
@@ -51,7 +56,7 @@ final class LevelCsv
             $runs["r$run"]['rows'][] = [
                 'kind' => self::kind($cell('kind'), $where), 'point' => $point,
                 'reading' => self::number($cell('reading'), $where, 'reading') ?? throw new UnusableInput($where, 'there is no reading'),
-                'distance' => self::number($cell('distance'), $where, 'distance'),
+                'distance' => self::distance($cell, $where),
             ];
         }
         foreach ($runs as $key => $run) {
@@ -122,7 +127,7 @@ final class LevelCsv
     /** @return Sight::BACK|Sight::FORE|Sight::INTERMEDIATE */
     private static function kind(string $word, string $where): string
     {
-        $plain = strtolower((string) preg_replace('/[^a-zA-Z]/', '', $word));
+        $plain = strtolower((string) preg_replace('/[^a-zA-Z]/', '', strtr($word, ['ü' => 'ue', 'Ü' => 'ue', 'é' => 'e', 'è' => 'e'])));
         foreach (self::KINDS as $kind => $words) {
             if (\in_array($plain, $words, true)) {
                 return $kind;
@@ -142,6 +147,26 @@ final class LevelCsv
         }
 
         return (float) $plain;
+    }
+
+    /**
+     * As stated, or from the stadia hairs: a hundred times what they span on the staff (common practice).
+     *
+     * @param \Closure(string): string $cell
+     */
+    private static function distance(\Closure $cell, string $where): ?float
+    {
+        $stated = self::number($cell('distance'), $where, 'distance');
+        $upper = self::number($cell('upper'), $where, 'upper hair');
+        $lower = self::number($cell('lower'), $where, 'lower hair');
+        if (null !== $stated || null === $upper && null === $lower) {
+            return $stated;
+        }
+        if (null === $upper || null === $lower) {
+            throw new UnusableInput($where, 'a distance by stadia needs the upper and the lower hair');
+        }
+
+        return self::STADIA * abs($upper - $lower);
     }
 
     /** @param list<array{kind: string, point: string, reading: float, distance: ?float}> $rows */

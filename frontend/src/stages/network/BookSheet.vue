@@ -143,8 +143,7 @@ watch(() => project.version, load);
         <span class="quiet"
           >Prism {{ small(setup.prism, units, true) }} {{ smallUnit(units) }}, air {{ setup.ppm.toFixed(1) }} ppm{{
             setup.recordedWeather && setup.temperature === null ? ` (recorded: ${setup.recordedWeather})` : ''
-          }}; curvature and refraction
-          with the coefficient of the weights.</span
+          }}; curvature and refraction with the coefficient of the weights.</span
         >
       </form>
     </template>

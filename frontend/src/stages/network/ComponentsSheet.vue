@@ -4,6 +4,7 @@ import { post, put } from '../../api/client';
 import type { ComponentView, SettingsRequest, SettingsView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import NumberInput from '../../fields/NumberInput.vue';
 import { small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 
@@ -17,7 +18,11 @@ interface Proposal {
   flaggedBefore: number;
   flaggedAfter: number;
 }
-const props = defineProps<{ settings: SettingsView; version: string; ready: boolean }>();
+const props = withDefaults(defineProps<{ settings: SettingsView; version: string; ready: boolean; groups?: string[] }>(), {
+  groups: () => [],
+});
+const group = ref('');
+const factor = ref<number | null>(null);
 const project = useProject();
 const by = ref<'kind' | 'setup'>('kind');
 const proposal = shallowRef<Proposal | null>(null);
@@ -70,6 +75,12 @@ async function take(values: Record<string, number>) {
   });
   if (ok) proposal.value = null;
 }
+/** One group by hand: an instrument, a session, a kind. */
+async function put1() {
+  if (group.value === '' || factor.value === null || factor.value <= 0) return;
+  const others = Object.fromEntries(Object.entries(props.settings.factors).filter(([g]) => g !== group.value));
+  await take(factor.value === 1 ? others : { ...others, [group.value]: factor.value });
+}
 const apply = () =>
   take({
     ...Object.fromEntries(Object.entries(props.settings.factors)),
@@ -93,6 +104,23 @@ const apply = () =>
         >Take the factors off</ElButton
       >
     </div>
+    <form class="tools" @submit.prevent="put1">
+      <ElSelect
+        v-model="group"
+        class="group"
+        size="small"
+        filterable
+        aria-label="Group"
+        placeholder="a kind, set-up or session"
+        @change="factor = settings.factors[group] ?? 1"
+      >
+        <ElOption v-for="g in groups" :key="g" :value="g" :label="g.replace('-', ' ')" />
+      </ElSelect>
+      <NumberInput v-model="factor" label="sd times" :digits="3" />
+      <ElButton size="small" native-type="submit" data-test="weigh-group" :disabled="!project.mayChange || group === ''"
+        >Weigh it so</ElButton
+      >
+    </form>
     <template v-if="proposal">
       <p>
         With them the variance factor goes {{ proposal.before?.toFixed(2) }} → {{ proposal.after?.toFixed(2) }},
@@ -130,6 +158,9 @@ const apply = () =>
   align-items: flex-start;
   border-top: 1px solid var(--rule);
   padding-top: 8px;
+}
+.group {
+  width: 220px;
 }
 .list {
   display: flex;

@@ -17,7 +17,7 @@ import { isTyping } from '../../frame/keys';
 import { MapSketch } from '../../sketch';
 import { small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
-import { atName, LIMIT, rowKey, stationColumns } from './columns';
+import { atName, groupKey, LIMIT, rowKey, stationColumns } from './columns';
 import BookSheet from './BookSheet.vue';
 import ComponentsSheet from './ComponentsSheet.vue';
 import ControlSheet from './ControlSheet.vue';
@@ -346,7 +346,12 @@ watch(() => project.version, load);
           <RunSheet v-else-if="tab === 'runs'" :runs="network.runs" />
           <div v-else class="weights">
             <SettingsSheet :settings="network.settings" :version="network.settingsVersion" />
-            <ComponentsSheet :settings="network.settings" :version="network.settingsVersion" :ready="run !== null" />
+            <ComponentsSheet
+              :settings="network.settings"
+              :version="network.settingsVersion"
+              :ready="run !== null"
+              :groups="[...network.kinds, ...network.setups].map(groupKey).filter((k) => k !== '')"
+            />
           </div>
           <ScreeningSlip
             v-if="proposals !== null"

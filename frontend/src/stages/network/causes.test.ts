@@ -3,7 +3,7 @@ import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { SuspectView } from '../../api/types';
 import { observationRow } from '../../../tests/network';
-import { office, press, show, type } from '../../../tests/office';
+import { choose, office, press, show, type } from '../../../tests/office';
 import ComponentsSheet from './ComponentsSheet.vue';
 import EditFigures from './EditFigures.vue';
 import SuspectSheet from './SuspectSheet.vue';
@@ -168,6 +168,32 @@ describe('a figure put right by hand', () => {
 });
 
 describe('precision of groups', () => {
+  it('weighs one group by hand, and as its kind again with 1', async () => {
+    const o = office({
+      'PUT /network/settings': { seq: 1 },
+      'POST /network/adjust': { job: 'j' },
+      'GET /jobs/j': { id: 'j', state: 'done' },
+    });
+    const settings = { directionSd: 1.5, factors: { 'direction KT03/2': 2, vector: 3 } };
+    const sheet = await show(ComponentsSheet, {
+      settings,
+      version: 'w1',
+      ready: true,
+      groups: ['direction', 'direction KT03/2', 'vector S1'],
+    });
+    await choose(sheet, '[aria-label=Group]', 'direction KT03/2');
+    const times = sheet.findAll('form input').at(-1)!;
+    expect((times.element as HTMLInputElement).value).toBe('2');
+    await times.setValue('1,5');
+    await sheet.get('form').trigger('submit');
+    await flushPromises();
+    expect(o.bodies('PUT /network/settings').at(-1)).toMatchObject({ factors: { 'direction KT03/2': 1.5, vector: 3 } });
+    await times.setValue('1');
+    await sheet.get('form').trigger('submit');
+    await flushPromises();
+    expect(o.bodies('PUT /network/settings').at(-1)).toMatchObject({ factors: { vector: 3 } });
+  });
+
   it('shows the effect first and takes all factors by one button', async () => {
     const outcome = {
       components: [

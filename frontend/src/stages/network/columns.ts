@@ -28,6 +28,12 @@ export function rowKey(r: RowView): string {
   return `${r.id}${r.component ?? ''}`;
 }
 
+/** How a group is named where its precision is kept: the kind, and the set-up or session after it. */
+export function groupKey(g: GroupView): string {
+  if (g.kind === '' || g.kind === 'coordinate') return '';
+  return g.setup === '' ? g.kind : `${g.kind} ${g.setup}`;
+}
+
 export function atName(r: RowView): string {
   return r.kind === 'vector' || r.set === '' ? r.at : `${r.at}/${r.set}`;
 }

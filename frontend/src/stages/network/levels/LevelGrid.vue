@@ -10,6 +10,7 @@ import {
   moveSetup,
   namePoint,
   readCell,
+  readDistance,
   removeSetup,
   type GridRow,
   type Kind,
@@ -25,7 +26,7 @@ const FIELDS = ['point', 'reading', 'distance'] as const;
 const LETTER: Record<Kind, string> = { back: 'B', fore: 'F', intermediate: 'I' };
 
 const worked = (i: number) => props.draft?.rows[i] ?? null;
-const isNumber = (text: string) => !Number.isNaN(readCell(text));
+const isNumber = (text: string, field: string) => !Number.isNaN(field === 'distance' ? readDistance(text) : readCell(text));
 
 async function focus(row: number, field: number) {
   await nextTick();
@@ -117,7 +118,7 @@ defineExpose({ focus });
           autocomplete="off"
           :disabled="disabled"
           :aria-label="`${field} of sight ${i + 1}`"
-          :aria-invalid="field !== 'point' && !isNumber(row[field])"
+          :aria-invalid="field !== 'point' && !isNumber(row[field], field)"
           @update:model-value="(v: string) => set(i, field, v)"
           @keydown="key($event, i, f)"
         />
@@ -125,7 +126,9 @@ defineExpose({ focus });
       <span class="number mono quiet" role="cell">{{ height(worked(i)?.horizon, project.units, 1) }}</span>
       <span class="number mono" role="cell">{{ height(worked(i)?.h, project.units, 1) }}</span>
       <span role="cell" class="remark">
-        <span v-if="(row.reading !== '' && !isNumber(row.reading)) || (row.distance !== '' && !isNumber(row.distance))" class="fails"
+        <span
+          v-if="(row.reading !== '' && !isNumber(row.reading, 'reading')) || (row.distance !== '' && !isNumber(row.distance, 'distance'))"
+          class="fails"
           >not a number</span
         >
         <span v-else-if="worked(i)?.fault && (row.reading !== '' || i + 1 < rows.length)" class="fails">{{ worked(i)!.fault }}</span>

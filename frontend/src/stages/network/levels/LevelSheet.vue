@@ -5,7 +5,7 @@ import type { LevelBookView, LevelDraftView, LevelRunRequest, LevelRunView } fro
 import FilePick from '../../../fields/FilePick.vue';
 import { fromDisplayLength, height, small, smallUnit, toDisplayLength } from '../../../format/units';
 import { useProject } from '../../../state/project';
-import { due, readCell, type GridRow, type Kind, type Pattern } from './grid';
+import { due, readCell, readDistance, type GridRow, type Kind, type Pattern } from './grid';
 import LevelGrid from './LevelGrid.vue';
 import LevelResults from './LevelResults.vue';
 import LevelSettings from './LevelSettings.vue';
@@ -27,7 +27,7 @@ const asText = () => JSON.stringify([name.value, pattern.value, rows.value]);
 const isKept = computed(() => asText() === kept);
 /** What is typed and is no number is not thrown away by keeping the run: it is named first. */
 const wrong = computed(() => {
-  const at = rows.value.findIndex((r) => [r.reading, r.distance].some((text) => Number.isNaN(readCell(text))));
+  const at = rows.value.findIndex((r) => Number.isNaN(readCell(r.reading)) || Number.isNaN(readDistance(r.distance)));
   return at < 0 ? '' : `Sight ${at + 1} has something that is not a number; the run can be kept when it is put right.`;
 });
 const drawer = () => `mensura-levels-${project.id}`;
@@ -38,8 +38,8 @@ const shown = (metres: number | null, decimals: number) => {
   const text = String(Number(toDisplayLength(metres, project.units).toFixed(5)));
   return (text.split('.')[1] ?? '').length >= decimals ? text : Number(text).toFixed(decimals);
 };
-const stored = (text: string) => {
-  const value = readCell(text);
+const stored = (text: string, read = readCell) => {
+  const value = read(text);
   return value === null || Number.isNaN(value) ? null : fromDisplayLength(value, project.units);
 };
 
@@ -50,7 +50,12 @@ function request(): LevelRunRequest {
     id: runId.value,
     name: name.value.trim(),
     pattern: pattern.value,
-    rows: written.map((r) => ({ kind: r.kind, point: r.point.trim(), reading: stored(r.reading), distance: stored(r.distance) })),
+    rows: written.map((r) => ({
+      kind: r.kind,
+      point: r.point.trim(),
+      reading: stored(r.reading),
+      distance: stored(r.distance, readDistance),
+    })),
   };
 }
 
@@ -84,7 +89,12 @@ async function work() {
   if (asked.name === '') return;
   const answer = await post<LevelDraftView>(project.path('/levels/draft'), {
     ...asked,
-    rows: rows.value.map((r) => ({ kind: r.kind, point: r.point.trim(), reading: stored(r.reading), distance: stored(r.distance) })),
+    rows: rows.value.map((r) => ({
+      kind: r.kind,
+      point: r.point.trim(),
+      reading: stored(r.reading),
+      distance: stored(r.distance, readDistance),
+    })),
   });
   draft.value = answer;
 }
@@ -228,7 +238,8 @@ const last = computed(() => book.value?.sections.filter((s) => s.run === name.va
       </div>
       <p class="quiet keys">
         <kbd>Enter</kbd> next · <kbd>Alt</kbd> <kbd>i</kbd> intermediate sight · <kbd>Ins</kbd> setup after · <kbd>Ctrl</kbd>
-        <kbd>Del</kbd> setup out · <kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> move setup · <kbd>Ctrl</kbd> <kbd>Enter</kbd> keep
+        <kbd>Del</kbd> setup out · <kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> move setup · <kbd>Ctrl</kbd> <kbd>Enter</kbd> keep · distance by
+        stadia: upper/lower hair
       </p>
     </template>
     <LevelResults v-else-if="page === 'results'" :book="book" />

@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { blank, due, insertIntermediate, insertSetup, moveSetup, namePoint, readCell, removeSetup, setups, type GridRow } from './grid';
+import {
+  blank,
+  due,
+  insertIntermediate,
+  insertSetup,
+  moveSetup,
+  namePoint,
+  readCell,
+  readDistance,
+  removeSetup,
+  setups,
+  type GridRow,
+} from './grid';
 
 const row = (kind: GridRow['kind'], point: string, reading = '1'): GridRow => ({ kind, point, reading, distance: '' });
 const line = (...points: string[]): GridRow[] => points.slice(1).flatMap((p, i) => [row('back', points[i]!), row('fore', p)]);
@@ -46,5 +58,10 @@ describe('the grid of a levelling book', () => {
     expect(readCell(' ')).toBe(null);
     expect(readCell('.5')).toBe(0.5);
     expect(readCell('1.2.3')).toBeNaN();
+    expect(readDistance('24,5')).toBe(24.5);
+    expect(readDistance('1.632/1.408')).toBe(22.4);
+    expect(readDistance('1.632/')).toBeNaN();
+    expect(readDistance('1.6/x')).toBeNaN();
+    expect(readDistance('')).toBe(null);
   });
 });

@@ -110,6 +110,14 @@ export function namePoint(pattern: Pattern, rows: GridRow[], index: number, name
 }
 
 /** A number as it is typed, with a point or a comma; null when there is none, NaN when it is not one. */
+/** A distance, or the stadia hairs as upper/lower: a hundred times what they span. */
+export function readDistance(text: string): number | null {
+  const hairs = text.split('/');
+  if (hairs.length !== 2) return readCell(text);
+  const [upper, lower] = hairs.map(readCell);
+  return upper == null || lower == null ? NaN : Math.round(1000 * 100 * Math.abs(upper - lower)) / 1000;
+}
+
 export function readCell(text: string): number | null {
   const plain = text.trim().replace(',', '.');
   if (plain === '') return null;
