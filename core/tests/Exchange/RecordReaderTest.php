@@ -116,6 +116,27 @@ final class RecordReaderTest extends TestCase
         self::assertSame([], $two->findings, 'Two sights uphill prove nothing.');
     }
 
+    public function testDegreesAndGonInOneBookAreDoubted(): void
+    {
+        $rows = "\nA,1,1.5,B,1.6,0,100.02,50\nA,1,1.5,C,1.6,10,99.9,50\nA,1,1.5,D,1.6,20,100.1,50";
+        $mixed = self::read(self::ROUNDS.$rows."\nB,1,1.5,A,1.6,0,90.1,50\nB,1,1.5,C,1.6,10,89.9,50\nB,1,1.5,D,1.6,20,90,50\n");
+        self::assertStringContainsString('the zenith angles of A gather about 100', $mixed->findings[0]->message);
+        self::assertStringContainsString('degrees and gon mixed', $mixed->findings[0]->message);
+    }
+
+    public function testHeightsThatAreMissingAreSaid(): void
+    {
+        $some = self::read(self::ROUNDS."\nA,1,1.5,B,1.6,0,90,50\nA,1,1.5,C,,10,90,50\nA,1,1.5,D,,20,90,50\n");
+        self::assertSame([3, 'the target height is missing here and on 1 more line(s) and taken as 0'], [
+            $some->findings[0]->line, $some->findings[0]->message,
+        ]);
+        $none = self::read("station,hi [m],target,direction [deg],zenith [deg]\nA,,B,0,90\n");
+        self::assertStringStartsWith('no instrument height is stated anywhere', $none->findings[0]->message);
+        self::assertStringStartsWith('no target height is stated anywhere', $none->findings[1]->message);
+        // Directions alone need no heights.
+        self::assertSame([], self::read("station,target,direction [deg]\nA,B,0\n")->findings);
+    }
+
     public function testAMissingColumnIsAskedForBeforeAnyLineIsRead(): void
     {
         $reader = self::read("point,easting [m],height [m]\nA,1,3\n", FileKind::Points);

@@ -28,6 +28,9 @@ final class RecordReader
     /** Sights whose zenith angle is of the other face than the one stated. */
     private int $otherFace = 0;
 
+    /** @var array{hi: list<int>, ht: list<int>} lines whose sight needs a height that is not there */
+    private array $missing = ['hi' => [], 'ht' => []];
+
     /** @var list<string> */
     private array $row = [];
 
@@ -53,8 +56,7 @@ final class RecordReader
     private function rows(): void
     {
         $seen = [];
-        $carried = ['station' => '', 'set' => '', 'hi' => 0.0];
-        $zeniths = [];
+        $carried = ['station' => '', 'set' => '', 'hi' => null];
         foreach ($this->table->rows as $i => $row) {
             $this->row = $row;
             $this->line = $this->table->lines[$i];
@@ -81,22 +83,15 @@ final class RecordReader
                 }
                 $seen[$record->name] = $this->line;
             }
-            if ($record instanceof Pointing && null !== $record->zenith) {
-                $zeniths[] = $record->zenith;
-            }
             $this->records[] = $record;
         }
         if ($this->otherFace > 0) {
             $words = '%d sight(s) state another face than their zenith angle shows; the zenith angle is followed';
             $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $this->otherFace));
         }
-        if (\count($zeniths) >= 3 && Unit::Degree === ($this->mapping->units['zenith'] ?? null)) {
-            sort($zeniths);
-            $middle = $zeniths[intdiv(\count($zeniths), 2)];
-            if ($middle > 97.0 && $middle < 103.0) {
-                $words = 'the zenith angles gather about %.1f degrees; a level sight reads 90 degrees or 100 gon. Are these gon?';
-                $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $middle));
-            }
+        if (FileKind::TotalStation === $this->mapping->kind) {
+            $pointings = array_values(array_filter($this->records, static fn (object $r): bool => $r instanceof Pointing));
+            array_push($this->findings, ...BookDoubts::of($pointings, $this->missing, $this->mapping->units['zenith'] ?? null));
         }
     }
 
@@ -157,7 +152,7 @@ final class RecordReader
     }
 
     /**
-     * @param array{station: string, set: string, hi: float} $carried the setup in force
+     * @param array{station: string, set: string, hi: ?float} $carried the setup in force
      *
      * @return ?Pointing null for a line that only states a setup
      */
@@ -168,7 +163,7 @@ final class RecordReader
         $set = $this->text('set');
         $hi = $this->number('hi');
         if ('' !== $station && $station !== $carried['station']) {
-            $carried = ['station' => $station, 'set' => '' === $set ? '1' : $set, 'hi' => $hi ?? 0.0];
+            $carried = ['station' => $station, 'set' => '' === $set ? '1' : $set, 'hi' => $hi];
         }
         if ('' !== $set) {
             $carried['set'] = $set;
@@ -176,7 +171,7 @@ final class RecordReader
         if (null !== $hi) {
             $carried['hi'] = $hi;
         }
-        if (abs($carried['hi']) > 10.0) {
+        if (abs($carried['hi'] ?? 0.0) > 10.0) {
             throw new RowFault(\sprintf('instrument height: %.3f m is too tall; is the unit right?', $carried['hi']));
         }
         if ('' === $this->text('target') && '' === $this->text('direction')) {
@@ -192,8 +187,8 @@ final class RecordReader
         $direction = $this->needed('direction', 720.0);
         $zenith = $this->number('zenith');
         $distance = $this->number('distance');
-        $ht = $this->number('ht') ?? 0.0;
-        if (abs($ht) > 15.0) {
+        $ht = $this->number('ht');
+        if (abs($ht ?? 0.0) > 15.0) {
             throw new RowFault(\sprintf('target height: %.3f m is too tall; is the unit right?', $ht));
         }
         if (null !== $distance && ($distance <= 0.0 || $distance > self::LONGEST_SIGHT)) {
@@ -229,9 +224,14 @@ final class RecordReader
         $direction = fmod(fmod($direction, 360.0) + 360.0, 360.0);
 
         $code = $this->text('code');
+        foreach (null === $zenith && null === $distance ? [] : ['hi' => $carried['hi'], 'ht' => $ht] as $key => $height) {
+            if (null === $height) {
+                $this->missing[$key][] = $this->line;
+            }
+        }
 
         return new Pointing(
-            $this->line, $carried['station'], $carried['set'], $target, $carried['hi'], $ht, $direction, $zenith,
+            $this->line, $carried['station'], $carried['set'], $target, $carried['hi'] ?? 0.0, $ht ?? 0.0, $direction, $zenith,
             $distance, $code, $face, $horizontal, $back, $this->weather(),
         );
     }
