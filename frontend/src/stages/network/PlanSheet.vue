@@ -55,10 +55,10 @@ const weak = computed(() => sightRows.value.filter((s) => s.redundancy !== null 
 const stationColumns = computed<Column<PlanStationView>[]>(() => {
   const u = units.value;
   const fine = (key: string, title: string, of: (s: PlanStationView) => number) =>
-    figures<PlanStationView>(key, title, 50, of, (s) => (hasResult.value ? small(of(s), u) : ''), { unit: smallUnit(u) });
+    figures<PlanStationView>(key, title, 42, of, (s) => (hasResult.value ? small(of(s), u) : ''), { unit: smallUnit(u) });
   return [
     words('name', 'mark', 48, (s) => s.name),
-    words('planned', '', 46, (s) => (s.planned ? 'planned' : '')),
+    words('planned', '', 58, (s) => (s.planned ? 'planned' : '')),
     figures(
       'e',
       'easting',
