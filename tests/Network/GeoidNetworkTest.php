@@ -101,7 +101,10 @@ final class GeoidNetworkTest extends ApiTestCase
         self::assertSame('done', $this->job('/network/adjust')['state'], 'In a plane project the same numbers are its control.');
     }
 
-    /** The files were simulated on the normal of the ellipsoid: a plumb line turned by a hundred seconds does not fit, that of no geoid does. */
+    /**
+     * The files were simulated on the normal of the ellipsoid: a plumb line turned by a hundred seconds does not fit, that of no
+     * geoid does.
+     */
     public function testTheDeflectionsCount(): void
     {
         $this->acceptDemoFiles();

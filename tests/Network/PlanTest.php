@@ -24,7 +24,9 @@ final class PlanTest extends ApiTestCase
 
     public function testAVectorGivesItsOwnPrecisionAndTwoTheirWeightedMean(): void
     {
-        $sight = static fn (string $from, int $rounds = 1): array => ['from' => $from, 'to' => 'P1', 'kind' => 'vector', 'rounds' => $rounds];
+        $sight = static fn (string $from, int $rounds = 1): array => [
+            'from' => $from, 'to' => 'P1', 'kind' => 'vector', 'rounds' => $rounds,
+        ];
         $one = $this->draft([self::MARK], [$sight('KT01')]);
         $p = array_column($one['stations'], null, 'name')['P1'];
         self::assertTrue($p['planned']);

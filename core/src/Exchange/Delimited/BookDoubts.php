@@ -56,7 +56,11 @@ final class BookDoubts
             $findings[] = new Finding(
                 Finding::WARNING, null, \sprintf($words, implode(', ', \array_slice(array_map(strval(...), $gon), 0, 5))),
             );
-        } elseif (Unit::Degree === $unit && \count($all) >= self::LEAST && self::median($all) > self::GON[0] && self::median($all) < self::GON[1]) {
+        } elseif (Unit::Degree === $unit
+            && \count($all) >= self::LEAST
+            && self::median($all) > self::GON[0]
+            && self::median($all) < self::GON[1]
+        ) {
             $words = 'the zenith angles gather about %.1f degrees; a level sight reads 90 degrees or 100 gon. Are these gon?';
             $findings[] = new Finding(Finding::WARNING, null, \sprintf($words, self::median($all)));
         }
