@@ -32,8 +32,7 @@ export const VIEWS: Record<string, ViewHelp> = {
   network: {
     title: 'Network',
     lines: [
-      'Adjusts directions, zenith angles, distances, levels and vectors by least squares, and judges the result.',
-      'Read the verdict on top first: which kind of observation does not fit its weights, and where.',
+      'Adjusts directions, zenith angles, distances, levels and vectors; the verdict on top says what does not fit its weights, and where.',
       'The table is worst first; x sets an observation aside and shows at once what that changed.',
       'Screening proposes what to set aside; suspects rank what went wrong in the field, and a correction stands beside what the file says.',
       'Setups holds the total-station book, single set-ups placed by themselves, and traverses; Plan shows a network before it is measured.',
