@@ -5,6 +5,7 @@ declare(strict_types=1);
 // The verbs of the batch interface; a new one is its folder and a line here.
 return [
     'adjust' => Batch\Adjust\AdjustVerb::class,
+    'baseline' => Batch\Baseline\BaselineVerb::class,
     'level' => Batch\Level\LevelVerb::class,
     'reduce' => Batch\Reduce\ReduceVerb::class,
     'surface' => Batch\Surface\SurfaceVerb::class,

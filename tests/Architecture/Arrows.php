@@ -31,9 +31,10 @@ final class Arrows
         'TotalStation' => ['Fault'],
         'Traverse' => ['Fault', 'Observation', 'Network'],
         'Levelling' => ['Fault', 'Graph'],
+        'Gnss' => ['Fault', 'LinearAlgebra', 'Geodesy'],
         'Exchange' => [
             'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface',
-            'TotalStation', 'Traverse', 'Levelling',
+            'TotalStation', 'Traverse', 'Levelling', 'Gnss',
         ],
     ];
 

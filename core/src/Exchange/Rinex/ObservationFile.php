@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Rinex;
+
+use Mensura\Gnss\GpsTime;
+
+/** What a RINEX observation file holds: its header, and the values of every epoch in flat lists. */
+final class ObservationFile
+{
+    public string $marker = '';
+    public string $receiver = '';
+    public string $antenna = '';
+
+    /** @var ?array{float, float, float} geocentric, metres, as the header states it */
+    public ?array $approximate = null;
+
+    /** @var array{float, float, float} antenna reference point above, east and north of the marker, metres */
+    public array $antennaOffset = [0.0, 0.0, 0.0];
+
+    public ?float $interval = null;
+
+    /** GPS, GAL, BDT (brought to GPS time) as stated. */
+    public string $timeSystem = 'GPS';
+    public int $timeSystemLine = 0;
+
+    /** @var array<string, list<string>> codes of the observation types in their order, by system */
+    public array $types = [];
+
+    /** @var list<GpsTime> of the epochs */
+    public array $times = [];
+
+    /** @var list<int> per epoch, and one more: where its satellites begin */
+    public array $epochStart = [0];
+
+    /** @var list<string> per row, as G05 */
+    public array $satellite = [];
+
+    /** @var list<int> per row: where its values begin; as many as its system has types */
+    public array $valueStart = [];
+
+    /** @var list<float> NAN where nothing was observed; metres, cycles, hertz, dB-Hz */
+    public array $value = [];
+
+    /** @var list<int> loss of lock indicator of each value, 0 to 7 */
+    public array $lossOfLock = [];
+
+    /** @var array<string, true> satellites whose system is not processed, seen in the file */
+    public array $otherSatellites = [];
+
+    /** @var list<string> */
+    public array $warnings = [];
+
+    /** Place of the type in the values of a system's rows; null when it is not observed. */
+    public function place(string $system, string $type): ?int
+    {
+        $place = array_search($type, $this->types[$system] ?? [], true);
+
+        return false === $place ? null : $place;
+    }
+}

@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Gnss;
+
+/**
+ * Stretches of a satellite's phase without a cycle slip, for each band.
+ *
+ * A slip is a loss of lock the receiver says, a gap, a jump of the geometry-free combination, or a jump of the difference of
+ * phase in time against the median of the other satellites (the receivers' clocks drop out with it).
+ */
+final class Arcs
+{
+    /** Metres the geometry-free combination changes by the ionosphere alone between epochs at most. */
+    private const GEOMETRY_FREE = 0.035;
+
+    /** Metres a phase difference in time may stand off the others. */
+    private const JUMP = 0.07;
+
+    /** Seconds without an observation after which nothing says that lock was kept. */
+    private const GAP = 95.0;
+
+    /** @var array{list<int>, list<int>} arc of each row in each band, -1 without a phase */
+    public array $of = [[], []];
+
+    /** @var list<array{satellite: string, band: int, first: int, last: int, count: int}> epochs between which each lies */
+    public array $arcs = [];
+
+    /** @var array<string, int> slips by satellite */
+    public array $slips = [];
+
+    public function __construct(Session $session, Sights $sights, float $mask)
+    {
+        $rows = $session->rowCount();
+        $this->of = [array_fill(0, $rows, -1), array_fill(0, $rows, -1)];
+        $last = [];
+        foreach ($session->times as $k => $time) {
+            $jumps = $this->jumps($session, $sights, $k, $last);
+            for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
+                $satellite = $session->satellite[$i];
+                if ($sights->elevation[$i] < $mask || is_nan($sights->computed[$i])) {
+                    continue;
+                }
+                $before = $last[$satellite] ?? null;
+                $isGap = null !== $before && $time->since($session->times[$before['epoch']]) > self::GAP;
+                $free = $session->phase[0][$i] - $session->phase[1][$i];
+                $isFree = null !== $before
+                    && !is_nan($free)
+                    && !is_nan($before['free'])
+                    && abs($free - $before['free']) > self::GEOMETRY_FREE;
+                $slipped = false;
+                foreach ([0, 1] as $band) {
+                    if (is_nan($session->phase[$band][$i])) {
+                        continue;
+                    }
+                    $arc = $before['arc'][$band] ?? -1;
+                    $isSlip = $session->lost[$band][$i] || $isFree || $isGap || isset($jumps[$band][$i]);
+                    if ($arc < 0 || $isSlip) {
+                        $slipped = $slipped || $arc >= 0 && !$isGap;
+                        $arc = \count($this->arcs);
+                        $this->arcs[] = ['satellite' => $satellite, 'band' => $band, 'first' => $k, 'last' => $k, 'count' => 0];
+                    }
+                    $this->of[$band][$i] = $arc;
+                    if (isset($this->arcs[$arc])) {
+                        $this->arcs[$arc]['last'] = $k;
+                        ++$this->arcs[$arc]['count'];
+                    }
+                }
+                if ($slipped) {
+                    $this->slips[$satellite] = ($this->slips[$satellite] ?? 0) + 1;
+                }
+                $last[$satellite] = [
+                    'epoch' => $k, 'row' => $i, 'free' => $free,
+                    'arc' => [
+                        $this->of[0][$i] >= 0 ? $this->of[0][$i] : $before['arc'][0] ?? -1,
+                        $this->of[1][$i] >= 0 ? $this->of[1][$i] : $before['arc'][1] ?? -1,
+                    ],
+                ];
+            }
+        }
+    }
+
+    /**
+     * Rows whose phase changed otherwise than the median of its band and system since the satellite's last epoch.
+     *
+     * @param array<string, array{epoch: int, row: int, free: float, arc: array{int, int}}> $last
+     *
+     * @return array<int, array<int, true>> by band and row
+     */
+    private function jumps(Session $session, Sights $sights, int $k, array $last): array
+    {
+        $found = [];
+        foreach ([0, 1] as $band) {
+            $changes = [];
+            for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
+                $before = $last[$session->satellite[$i]] ?? null;
+                if (null === $before || $before['epoch'] !== $k - 1) {
+                    continue;
+                }
+                $change = $session->phase[$band][$i] - $sights->computed[$i]
+                    - $session->phase[$band][$before['row']] + $sights->computed[$before['row']];
+                if (!is_nan($change)) {
+                    $changes[$session->satellite[$i][0]][$i] = $change;
+                }
+            }
+            foreach ($changes as $list) {
+                if (\count($list) < 3) {
+                    continue;
+                }
+                $sorted = array_values($list);
+                sort($sorted);
+                $middle = $sorted[intdiv(\count($sorted), 2)];
+                foreach ($list as $i => $change) {
+                    if (abs($change - $middle) > self::JUMP) {
+                        $found[$band][$i] = true;
+                    }
+                }
+            }
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Gnss;
+
+use Mensura\Geodesy\Ellipsoid;
+
+/** The local horizon of a place on the earth: east, north, up of the WGS 84 ellipsoid. */
+final readonly class Horizon
+{
+    /** @param array{float, float, float, float, float, float, float, float, float} $axes rows east, north, up */
+    private function __construct(public float $latitude, public float $longitude, public float $height, public array $axes)
+    {
+    }
+
+    /** @param array{float, float, float} $position geocentric, metres */
+    public static function of(array $position): self
+    {
+        [$lat, $lon, $h] = Ellipsoid::wgs84()->toGeodetic(...$position);
+        $sl = sin($lat);
+        $cl = cos($lat);
+        $so = sin($lon);
+        $co = cos($lon);
+
+        return new self($lat, $lon, $h, [-$so, $co, 0.0, -$sl * $co, -$sl * $so, $cl, $cl * $co, $cl * $so, $sl]);
+    }
+
+    /** @return array{float, float} azimuth and elevation of a direction, radians */
+    public function look(float $dx, float $dy, float $dz): array
+    {
+        $a = $this->axes;
+        $e = $a[0] * $dx + $a[1] * $dy + $a[2] * $dz;
+        $n = $a[3] * $dx + $a[4] * $dy + $a[5] * $dz;
+        $u = $a[6] * $dx + $a[7] * $dy + $a[8] * $dz;
+
+        return [atan2($e, $n), atan2($u, hypot($e, $n))];
+    }
+
+    /**
+     * A position shifted by east, north and up.
+     *
+     * @param array{float, float, float} $position
+     *
+     * @return array{float, float, float}
+     */
+    public function shifted(array $position, float $east, float $north, float $up): array
+    {
+        $a = $this->axes;
+
+        return [
+            $position[0] + $a[0] * $east + $a[3] * $north + $a[6] * $up, $position[1] + $a[1] * $east + $a[4] * $north + $a[7] * $up,
+            $position[2] + $a[2] * $east + $a[5] * $north + $a[8] * $up,
+        ];
+    }
+
+    /**
+     * A covariance in the axes of the horizon.
+     *
+     * @param list<list<float>> $q geocentric
+     *
+     * @return list<list<float>>
+     */
+    public function turned(array $q): array
+    {
+        $a = $this->axes;
+        $out = [];
+        for ($i = 0; $i < 3; ++$i) {
+            $row = [];
+            for ($j = 0; $j < 3; ++$j) {
+                $sum = 0.0;
+                for ($k = 0; $k < 3; ++$k) {
+                    for ($l = 0; $l < 3; ++$l) {
+                        $sum += $a[3 * $i + $k] * $q[$k][$l] * $a[3 * $j + $l];
+                    }
+                }
+                $row[] = $sum;
+            }
+            $out[] = $row;
+        }
+
+        return $out;
+    }
+}

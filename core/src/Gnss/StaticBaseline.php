@@ -1,0 +1,214 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Gnss;
+
+use Mensura\Fault\UnusableInput;
+use Mensura\LinearAlgebra\Dense;
+
+/** A baseline between two receivers that stood still: float, integers where they are sure, and honest precision. */
+final class StaticBaseline
+{
+    /** The second best integers must miss by so much more than the best. */
+    private const RATIO = 3.0;
+
+    /** Fewer ambiguities than this are not fixed. */
+    private const LEAST = 4;
+
+    /** Epochs an arc must have to be used. */
+    private const SHORTEST = 5;
+
+    /** Metres of ionospheric difference in the zenith by metre of line, one standard deviation (about 1 ppm; common practice). */
+    private const IONOSPHERE = 1.0e-6;
+
+    /** Beyond this, and so many parts per million of the line, residuals of a fixed solution say that the integers are wrong, metres. */
+    private const MOST_RMS = 0.015;
+
+    public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly float $mask)
+    {
+    }
+
+    /**
+     * @param array{float, float, float} $base       antenna
+     * @param array{float, float, float} $rover      antenna, within some metres
+     * @param list<float>                $baseClock  seconds per epoch
+     * @param list<float>                $roverClock likewise
+     *
+     * @throws UnusableInput when there is not enough to determine it
+     */
+    public function solve(array $base, array $rover, array $baseClock, array $roverClock): BaselineSolution
+    {
+        $length = self::distance($base, $rover);
+        [$arcs, $left, $float] = $this->float($base, $rover, $baseClock, $roverClock, $length);
+        for ($k = 0; $k < 2 && self::distance([0.0, 0.0, 0.0], $float->shift) > 0.02; ++$k) {
+            $rover = [$rover[0] + $float->shift[0], $rover[1] + $float->shift[1], $rover[2] + $float->shift[2]];
+            [$arcs, $left, $float] = $this->float($base, $rover, $baseClock, $roverClock, $length);
+        }
+        $at = $rover;
+        $rover = [$at[0] + $float->shift[0], $at[1] + $float->shift[1], $at[2] + $float->shift[2]];
+        $solution = new BaselineSolution();
+        $solution->rover = $rover;
+        $solution->covariance = self::corner($float->q);
+        $fixed = $this->fix($float, $solution);
+        if (null !== $fixed) {
+            [$shift, $covariance] = $fixed;
+            $solution->rover = [$at[0] + $shift[0], $at[1] + $shift[1], $at[2] + $shift[2]];
+            $solution->covariance = $covariance;
+            $solution->solution = BaselineSolution::FIXED;
+        }
+        $sights = new Sights($this->session, $this->orbits, $base, $solution->rover, $baseClock, $roverClock);
+        $residuals = new Residuals($this->session, $sights, $arcs, $left);
+        $solution->rms = $residuals->rms;
+        if (null !== $fixed && $residuals->rms > self::MOST_RMS + 1e-6 * $length) {
+            $solution->solution = BaselineSolution::FLOAT;
+            $solution->rover = $rover;
+            $solution->covariance = self::corner($float->q);
+            $solution->warnings[] = \sprintf(
+                'the residuals are %.0f mm, too large for the integers found; a receiver may have moved, the solution stays float',
+                1000.0 * $residuals->rms,
+            );
+        }
+        $this->honest($solution, $residuals, $length);
+        foreach ($arcs->arcs as $a => $arc) {
+            $s = $solution->satellites[$arc['satellite']] ?? ['epochs' => 0, 'slips' => 0, 'used' => false];
+            $solution->satellites[$arc['satellite']] = [
+                'epochs' => 0 === $arc['band'] ? $s['epochs'] + $arc['count'] : $s['epochs'],
+                'slips' => $arcs->slips[$arc['satellite']] ?? 0, 'used' => $s['used'] || !isset($left[$a]),
+            ];
+        }
+        ksort($solution->satellites);
+        $solution->epochs = \count($this->session->times);
+        $solution->start = $this->session->times[0];
+        $solution->end = $this->session->times[$solution->epochs - 1];
+
+        return $solution;
+    }
+
+    /**
+     * @param array{float, float, float} $base
+     * @param array{float, float, float} $rover
+     * @param list<float>                $baseClock
+     * @param list<float>                $roverClock
+     *
+     * @return array{Arcs, array<int, true>, FloatSolution} arcs, those too short, and the solution about the rover
+     */
+    private function float(array $base, array $rover, array $baseClock, array $roverClock, float $length): array
+    {
+        $sights = new Sights($this->session, $this->orbits, $base, $rover, $baseClock, $roverClock);
+        $arcs = new Arcs($this->session, $sights, $this->mask);
+        $short = array_filter($arcs->arcs, static fn (array $a): bool => $a['count'] < self::SHORTEST);
+        $left = array_fill_keys(array_keys($short), true);
+        $float = new FloatSolution($this->session, $sights, $arcs, self::IONOSPHERE * $length, $left);
+        if (!$float->solve()) {
+            throw new UnusableInput('', 'there are not enough common satellites to determine the baseline');
+        }
+
+        return [$arcs, $left, $float];
+    }
+
+    /**
+     * All ambiguities, or those of them that are known best.
+     *
+     * @return ?array{array{float, float, float}, list<list<float>>} shift, covariance
+     */
+    private function fix(FloatSolution $float, BaselineSolution $solution): ?array
+    {
+        $order = array_keys($float->unknown);
+        usort($order, static fn (int $a, int $b): int => $float->q[$float->unknown[$a]][$float->unknown[$a]]
+            <=> $float->q[$float->unknown[$b]][$float->unknown[$b]]);
+        while (\count($order) >= self::LEAST) {
+            $a = $q = [];
+            foreach ($order as $one) {
+                $u = $float->unknown[$one];
+                $a[] = $float->x[$u];
+                $q[] = array_map(static fn (int $other): float => $float->q[$u][$float->unknown[$other]], $order);
+            }
+            $found = Lambda::fix($a, $q);
+            $ratio = null === $found ? null : $found[2] / max($found[1], 1e-9);
+            if (null !== $ratio && ($solution->ratio ?? 0.0) < $ratio) {
+                $solution->ratio = $ratio;
+            }
+            if (null !== $found && $ratio >= self::RATIO) {
+                return $this->conditioned($float, $order, $a, $found[0], $q);
+            }
+            array_pop($order); // the worst known waits
+        }
+
+        return null;
+    }
+
+    /**
+     * The position when these ambiguities are integers.
+     *
+     * @param list<int>         $order
+     * @param list<float>       $a
+     * @param list<float>       $integers
+     * @param list<list<float>> $q
+     *
+     * @return ?array{array{float, float, float}, list<list<float>>}
+     */
+    private function conditioned(FloatSolution $float, array $order, array $a, array $integers, array $q): ?array
+    {
+        $inverse = Dense::inverse($q);
+        if (null === $inverse) {
+            return null;
+        }
+        $shift = $float->shift;
+        $covariance = self::corner($float->q);
+        $gain = [];
+        for ($i = 0; $i < 3; ++$i) {
+            foreach ($order as $j => $unused) {
+                $sum = 0.0;
+                foreach ($order as $k => $one) {
+                    $sum += $float->q[$i][$float->unknown[$one]] * $inverse[$k][$j];
+                }
+                $gain[$i][$j] = $sum;
+                $shift[$i] -= $sum * ($a[$j] - $integers[$j]);
+            }
+            for ($l = 0; $l < 3; ++$l) {
+                foreach ($order as $j => $one) {
+                    $covariance[$i][$l] -= $gain[$i][$j] * $float->q[$float->unknown[$one]][$l];
+                }
+            }
+        }
+
+        return [[$shift[0], $shift[1], $shift[2]], $covariance];
+    }
+
+    /** What the formal precision leaves out: residuals that hang together in time, and what grows with the line. */
+    private function honest(BaselineSolution $solution, Residuals $residuals, float $length): void
+    {
+        $scale = max(1.0, $residuals->factor) * $residuals->inflation;
+        $horizon = Horizon::of($solution->rover);
+        $floor = [0.0008 + 0.3e-6 * $length, 0.0008 + 0.3e-6 * $length, 0.0015 + 0.8e-6 * $length];
+        $a = $horizon->axes;
+        for ($i = 0; $i < 3; ++$i) {
+            for ($j = 0; $j < 3; ++$j) {
+                $solution->covariance[$i][$j] *= $scale;
+                for ($k = 0; $k < 3; ++$k) {
+                    $solution->covariance[$i][$j] += $a[3 * $k + $i] * $a[3 * $k + $j] * $floor[$k] ** 2;
+                }
+            }
+        }
+    }
+
+    /**
+     * @param list<list<float>> $q
+     *
+     * @return list<list<float>>
+     */
+    private static function corner(array $q): array
+    {
+        return array_map(static fn (array $row): array => \array_slice($row, 0, 3), \array_slice($q, 0, 3));
+    }
+
+    /**
+     * @param array{float, float, float} $a
+     * @param array{float, float, float} $b
+     */
+    private static function distance(array $a, array $b): float
+    {
+        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
+    }
+}

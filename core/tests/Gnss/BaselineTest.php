@@ -1,0 +1,163 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Tests\Gnss;
+
+use Mensura\Exchange\Rinex\NavigationReader;
+use Mensura\Exchange\Rinex\ObservationReader;
+use Mensura\Exchange\Rinex\SessionOf;
+use Mensura\Fault\UnusableInput;
+use Mensura\Gnss\BaselineProcessor;
+use Mensura\Gnss\BaselineSolution;
+use Mensura\Gnss\Horizon;
+use Mensura\Gnss\Orbits;
+use PHPUnit\Framework\TestCase;
+
+/** Baselines against the truth of an invented constellation, whose generator shares no code with the processor. */
+final class BaselineTest extends TestCase
+{
+    private const BASE = [3900000.0, 300000.0, 5018000.0];
+
+    public function testAShortLineIsFixedToMillimetres(): void
+    {
+        foreach ([11, 12, 13] as $seed) {
+            $rover = self::away(600.0, 450.0, 20.0);
+            $sky = new Constellation($seed);
+            $solution = self::solve(
+                $sky, $sky->observations('B', self::BASE, 121, 10.0, 2e-5),
+                $sky->observations('R', $rover, 121, 10.0, -4e-4),
+            );
+            self::assertSame(BaselineSolution::FIXED, $solution->solution, "seed $seed");
+            self::assertGreaterThan(3.0, (float) $solution->ratio);
+            [$e, $n, $u] = self::error($solution, $rover);
+            self::assertLessThan(0.005, hypot($e, $n), "seed $seed");
+            self::assertLessThan(0.010, abs($u), "seed $seed");
+            self::assertLessThan(0.012, $solution->rms);
+            // Never claimed better than it is.
+            $q = $solution->covariance;
+            self::assertLessThan(3.0 * sqrt($q[0][0] + $q[1][1] + $q[2][2]), sqrt($e * $e + $n * $n + $u * $u));
+        }
+    }
+
+    public function testASlipIsFoundAndHarmsNothing(): void
+    {
+        $rover = self::away(-800.0, 500.0, -10.0);
+        $sky = new Constellation(5);
+        $up = self::satellitesUp($sky, $rover);
+        $sky->slips = ["R $up[0]" => 60, "B $up[1]" => 80];
+        $solution = self::solve(
+            $sky, $sky->observations('B', self::BASE, 121, 10.0, 0.0),
+            $sky->observations('R', $rover, 121, 10.0, 1e-4),
+        );
+        self::assertSame(BaselineSolution::FIXED, $solution->solution);
+        self::assertGreaterThan(0, $solution->satellites[\sprintf('G%02d', $up[0])]['slips']);
+        self::assertGreaterThan(0, $solution->satellites[\sprintf('G%02d', $up[1])]['slips']);
+        [$e, $n, $u] = self::error($solution, $rover);
+        self::assertLessThan(0.012, sqrt($e * $e + $n * $n + $u * $u));
+    }
+
+    /** An antenna that moves by 20 cm half way has no one place: never called fixed with a precision that hides it. */
+    public function testAReceiverThatMovedIsNotDressedUp(): void
+    {
+        $one = self::away(500.0, 300.0, 0.0);
+        $two = self::away(500.2, 300.0, -0.05);
+        $sky = new Constellation(8);
+        $moved = static fn (int $k): array => $k < 60 ? $one : $two;
+        $solution = self::solve($sky, $sky->observations('B', self::BASE, 121, 10.0, 0.0), $sky->observations('R', $moved, 121, 10.0, 0.0));
+        $q = $solution->covariance;
+        self::assertTrue(BaselineSolution::FIXED !== $solution->solution || sqrt($q[0][0] + $q[1][1] + $q[2][2]) > 0.05);
+    }
+
+    public function testCodesAloneGiveATrackAndItsMean(): void
+    {
+        $rover = self::away(3000.0, -2000.0, 100.0);
+        $sky = new Constellation(3);
+        $types = ['C1C'];
+        $solution = self::solve(
+            $sky, $sky->observations('B', self::BASE, 61, 10.0, 0.0), $sky->observations('R', $rover, 61, 10.0, 0.0, $types),
+            BaselineProcessor::CODE,
+        );
+        self::assertSame(BaselineSolution::CODE, $solution->solution);
+        self::assertCount(61, $solution->track);
+        [$e, $n, $u] = self::error($solution, $rover);
+        self::assertLessThan(0.4, hypot($e, $n));
+        self::assertLessThan(0.8, abs($u));
+    }
+
+    public function testWhatCannotBeSolvedSaysWhy(): void
+    {
+        $sky = new Constellation(4);
+        $base = $sky->observations('B', self::BASE, 10, 10.0, 0.0);
+        $rover = $sky->observations('R', self::away(100.0, 0.0, 0.0), 10, 10.0, 0.0);
+        foreach ([
+            [$base, self::later($rover), $sky->navigation(), '/no epochs in common/'],
+            [$base, $rover, self::later($sky->navigation()), '/nav.rnx line 10: the week 2660 of this record does not fit its time/'],
+            [$base, $rover, implode("\n", \array_slice(explode("\n", $sky->navigation()), 0, 2)), '/no usable ephemeris/'],
+        ] as [$b, $r, $nav, $why]) {
+            try {
+                self::process($b, $r, $nav, BaselineProcessor::STATIC);
+                self::fail('It was solved.');
+            } catch (UnusableInput $e) {
+                self::assertMatchesRegularExpression($why, $e->getMessage());
+            }
+        }
+    }
+
+    private static function later(string $rinex): string
+    {
+        return strtr($rinex, ['2030 12 31' => '2030 11 30']);
+    }
+
+    /**
+     * @param array{float, float, float} $rover
+     *
+     * @return list<int> numbers of satellites that stay high
+     */
+    private static function satellitesUp(Constellation $sky, array $rover): array
+    {
+        $file = ObservationReader::read($sky->observations('X', $rover, 121, 10.0, 0.0), 'x');
+        $counts = array_count_values($file->satellite);
+        arsort($counts);
+
+        return array_map(static fn (string $s): int => (int) substr($s, 1), \array_slice(array_keys($counts), 0, 2));
+    }
+
+    /** @return array{float, float, float} */
+    private static function away(float $east, float $north, float $up): array
+    {
+        return Horizon::of(self::BASE)->shifted(self::BASE, $east, $north, $up);
+    }
+
+    /**
+     * @param array{float, float, float} $rover
+     *
+     * @return array{float, float, float} east, north, up
+     */
+    private static function error(BaselineSolution $solution, array $rover): array
+    {
+        $a = Horizon::of($rover)->axes;
+        $d = [$solution->rover[0] - $rover[0], $solution->rover[1] - $rover[1], $solution->rover[2] - $rover[2]];
+        $part = static fn (int $row): float => $a[3 * $row] * $d[0] + $a[3 * $row + 1] * $d[1] + $a[3 * $row + 2] * $d[2];
+
+        return [$part(0), $part(1), $part(2)];
+    }
+
+    private static function solve(
+        Constellation $sky,
+        string $base,
+        string $rover,
+        string $mode = BaselineProcessor::STATIC,
+    ): BaselineSolution {
+        return self::process($base, $rover, $sky->navigation(), $mode);
+    }
+
+    private static function process(string $base, string $rover, string $nav, string $mode): BaselineSolution
+    {
+        $navigation = NavigationReader::read($nav, 'nav.rnx');
+        $session = SessionOf::of(ObservationReader::read($base, 'b.rnx'), ObservationReader::read($rover, 'r.rnx'), 'b.rnx', 'r.rnx');
+        $processor = new BaselineProcessor($session, new Orbits($navigation->ephemerides), null, deg2rad(10.0));
+
+        return $processor->run($mode, self::BASE, true)[0];
+    }
+}
