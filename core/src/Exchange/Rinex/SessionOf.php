@@ -12,7 +12,9 @@ use Mensura\Gnss\Signal;
 /**
  * Brings the epochs of two observation files together, and chooses the signals that both recorded.
  *
- * @phpstan-type Places array{band: string, name: string, base: array{int, ?int}, rover: array{int, ?int}} code and phase in each file
+ * Places are those of code and phase in the values of each file.
+ *
+ * @phpstan-type Places array{band: string, name: string, base: array{int, ?int}, rover: array{int, ?int}}
  */
 final class SessionOf
 {
