@@ -10,6 +10,7 @@ use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationFile;
 use Mensura\Exchange\Rinex\ObservationReader;
 use Mensura\Exchange\Rinex\SessionOf;
+use Mensura\Exchange\Rinex\Sp3Reader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Gnss\BaselineProcessor;
 use Mensura\Gnss\BaselineSolution;
@@ -17,6 +18,7 @@ use Mensura\Gnss\GpsTime;
 use Mensura\Gnss\Horizon;
 use Mensura\Gnss\LeapSeconds;
 use Mensura\Gnss\Orbits;
+use Mensura\Gnss\PreciseOrbits;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
@@ -32,14 +34,14 @@ final class BaselineVerb extends Verb
         $this->addArgument('files', InputArgument::IS_ARRAY, 'more navigation files');
         foreach ([
             'base' => 'observations of the base, RINEX 2.11 or 3.02 to 3.05', 'rover' => 'observations of the rover',
-            'base-position' => 'base marker, X,Y,Z geocentric in metres', 'mode' => 'static or code',
+            'base-position' => 'base marker, X,Y,Z geocentric in metres', 'mode' => 'static, kinematic or code',
             'mask' => 'least elevation, degrees (10)', 'start' => 'first instant, gps:YYYY-MM-DDThh:mm:ss or UTC ending in Z',
             'end' => 'last instant',
         ] as $name => $what) {
             $this->addOption($name, null, InputOption::VALUE_REQUIRED, $what);
         }
         $this->addOption('nav', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'broadcast ephemerides; may be repeated');
-        $this->addOption('sp3', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'not read yet');
+        $this->addOption('sp3', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'precise orbits, SP3-c or SP3-d; may be repeated');
     }
 
     protected function answer(InputInterface $input): void
@@ -47,17 +49,19 @@ final class BaselineVerb extends Verb
         $baseName = self::text($input, 'base') ?? throw new UnusableInput('--base', 'name the observations of the base');
         $roverName = self::text($input, 'rover') ?? throw new UnusableInput('--rover', 'name the observations of the rover');
         $mode = self::text($input, 'mode') ?? BaselineProcessor::STATIC;
-        if (!\in_array($mode, [BaselineProcessor::STATIC, BaselineProcessor::CODE], true)) {
-            throw new UnusableInput('--mode', \sprintf('"%s" is not done yet; static and code are', $mode));
-        }
-        if ([] !== $input->getOption('sp3')) {
-            throw new UnusableInput('--sp3', 'precise orbits are not read yet; give broadcast ephemerides with --nav');
+        if (!\in_array($mode, BaselineProcessor::MODES, true)) {
+            throw new UnusableInput('--mode', \sprintf('"%s" is none of static, kinematic and code', $mode));
         }
         $mask = self::text($input, 'mask') ?? (string) self::MASK;
         if (!is_numeric($mask) || (float) $mask < 0.0 || (float) $mask >= 90.0) {
             throw new UnusableInput('--mask', \sprintf('"%s" is not an elevation from 0 to 90 degrees', $mask));
         }
         [$ephemerides, $klobuchar] = $this->navigation($input);
+        $precise = null;
+        foreach ((array) $input->getOption('sp3') as $file) {
+            $precise ??= new PreciseOrbits();
+            Sp3Reader::read(Input::contents((string) $file), (string) $file, $precise);
+        }
         $base = ObservationReader::read(Input::contents($baseName), $baseName);
         $rover = ObservationReader::read(Input::contents($roverName), $roverName);
         $session = SessionOf::of(
@@ -72,7 +76,7 @@ final class BaselineVerb extends Verb
             $this->say("warning: $baseName: the base is where its header says about; give --base-position for a place that is known");
         }
         $antenna = null === $marker ? null : self::antenna($marker, $base);
-        $processor = new BaselineProcessor($session, new Orbits($ephemerides), $klobuchar, deg2rad((float) $mask));
+        $processor = new BaselineProcessor($session, new Orbits($ephemerides, $precise), $klobuchar, deg2rad((float) $mask));
         [$solution, $antenna] = $processor->run($mode, $antenna, null !== $stated);
         foreach ([...$processor->warnings, ...$solution->warnings] as $warning) {
             $this->say('warning: '.$warning);

@@ -25,6 +25,7 @@ final class BaselineTest extends TestCase
         $base = $sky->observations('BASE', self::BASE, 61, 20.0, 1e-5);
         foreach ([
             'base.rnx' => $base, 'rover.rnx' => $sky->observations('ROV1', $rover, 61, 20.0, -2e-4), 'nav.rnx' => $sky->navigation(),
+            'orbits.sp3' => $sky->precise(),
             'high.rnx' => strtr($base, [\sprintf('%14.4F%14.4F%14.4F', 0, 0, 0) => \sprintf('%14.4F%14.4F%14.4F', 1.5, 0, 0)]),
         ] as $name => $contents) {
             file_put_contents(self::$folder."/$name", $contents);
@@ -77,6 +78,11 @@ final class BaselineTest extends TestCase
         self::assertSame(['code', 61], [$code['solution'], \count($code['track'])]);
         self::assertSame(['time', 'x', 'y', 'z', 'solution', 'satellites', 'sd'], array_keys($code['track'][0]));
         self::assertSame(['e', 'n', 'u'], array_keys($code['track'][0]['sd']));
+        $track = $this->answer('--mode', 'kinematic', '--sp3', 'orbits.sp3');
+        self::assertSame(['fixed', 61], [$track['solution'], \count(array_keys(array_column($track['track'], 'solution'), 'fixed', true))]);
+        $static = $this->answer('--sp3', 'orbits.sp3');
+        self::assertSame('fixed', $static['solution']);
+        self::assertEqualsWithDelta($this->answer()['vector']['dz'], $static['vector']['dz'], 0.001);
     }
 
     public function testRefusals(): void

@@ -30,13 +30,14 @@ final class Arcs
     /** @var array<string, int> slips by satellite */
     public array $slips = [];
 
-    public function __construct(Session $session, Sights $sights, float $mask)
+    /** @param bool $moves the rover moves: its phases do not change as ranges to one place do */
+    public function __construct(Session $session, Sights $sights, float $mask, bool $moves = false)
     {
         $rows = $session->rowCount();
         $this->of = [array_fill(0, $rows, -1), array_fill(0, $rows, -1)];
         $last = [];
         foreach ($session->times as $k => $time) {
-            $jumps = $this->jumps($session, $sights, $k, $last);
+            $jumps = $moves ? [] : $this->jumps($session, $sights, $k, $last);
             for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
                 $satellite = $session->satellite[$i];
                 if ($sights->elevation[$i] < $mask || is_nan($sights->computed[$i])) {

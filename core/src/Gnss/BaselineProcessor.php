@@ -11,6 +11,8 @@ final class BaselineProcessor
 {
     public const STATIC = 'static';
     public const CODE = 'code';
+    public const KINEMATIC = 'kinematic';
+    public const MODES = [self::STATIC, self::KINEMATIC, self::CODE];
 
     /** Where a stated position of the base misses that of its codes by more, it is not believed, metres. */
     private const ABSURD = 1000.0;
@@ -72,11 +74,39 @@ final class BaselineProcessor
 
             return [$code, $base];
         }
+        if (self::KINEMATIC === $mode) {
+            return [
+                (new KinematicBaseline($this->session, $this->orbits, $this->mask))
+                    ->solve($base, $this->trackOf($code), $this->baseClock, $this->roverClock),
+                $base,
+            ];
+        }
         $solution = (new StaticBaseline($this->session, $this->orbits, $this->mask))->solve(
             $base, $code->rover, $this->baseClock, $this->roverClock,
         );
 
         return [$solution, $base];
+    }
+
+    /**
+     * The rover at every epoch by its codes; between epochs that have no place the one before.
+     *
+     * @return list<array{float, float, float}>
+     */
+    private function trackOf(BaselineSolution $code): array
+    {
+        $places = [];
+        foreach ($code->track as $t) {
+            $places[(string) $t['time']] = $t['position'];
+        }
+        $track = [];
+        $last = $code->track[0]['position'] ?? $code->rover;
+        foreach ($this->session->times as $time) {
+            $last = $places[(string) $time] ?? $last;
+            $track[] = $last;
+        }
+
+        return $track;
     }
 
     private function ephemerides(): void

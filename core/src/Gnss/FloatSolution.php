@@ -7,18 +7,27 @@ namespace Mensura\Gnss;
 use Mensura\LinearAlgebra\Dense;
 
 /**
- * Position of a rover that stood still, with real-valued ambiguities: least squares over all epochs.
+ * Position of a rover with real-valued ambiguities: least squares over all epochs. It stood still, or its place is another at
+ * every epoch and is eliminated with the clocks.
  *
  * Differences between the receivers are observed; their clocks, one for every signal, system and epoch, are eliminated epoch by
  * epoch, which weighs as double differences with their correlations do. The ionosphere differs between the receivers by an
  * amount that is noise common to the four signals of a satellite, larger with the length of the line. Of each band and system
  * one ambiguity in a connected stretch of time is held at an integer: the others are differences to it.
+ *
+ * A block is a satellite at an epoch: of each signal the coefficients of the unknowns, the misclosure and the coefficients of the
+ * unknowns of the epoch; and the weights among them.
+ *
+ * @phpstan-type Block array{list<array{array<int, float>, float, array<int, float>}>, list<list<float>>}
  */
 final class FloatSolution
 {
     /** Standard deviations of one observation in the zenith, metres. */
     private const PHASE = 0.003;
     private const CODE = 0.35;
+
+    /** What is left of the troposphere in the zenith against the ionosphere; it grows with the square of the sine. */
+    private const AIR = 0.2;
 
     /** Weight of an ambiguity at nought, per cycle squared. */
     private const LOOSE = 1e-9;
@@ -44,6 +53,7 @@ final class FloatSolution
     /**
      * @param float            $ionosphere standard deviation of its difference in the zenith, metres on the first band
      * @param array<int, true> $leftOut    arcs not used
+     * @param bool             $moves      the rover has another place at every epoch; then no shift is among the unknowns
      */
     public function __construct(
         private readonly Session $session,
@@ -51,6 +61,7 @@ final class FloatSolution
         private readonly Arcs $arcs,
         private readonly float $ionosphere,
         private readonly array $leftOut = [],
+        private readonly bool $moves = false,
     ) {
     }
 
@@ -59,7 +70,7 @@ final class FloatSolution
     {
         $this->levels();
         $this->holdReferences();
-        $count = 3;
+        $first = $count = $this->moves ? 0 : 3;
         foreach ($this->arcs->arcs as $a => $arc) {
             if (!isset($this->leftOut[$a]) && !isset($this->held[$a]) && $arc['count'] > 0) {
                 $this->unknown[$a] = $count++;
@@ -70,7 +81,10 @@ final class FloatSolution
         foreach ($this->session->times as $k => $unused) {
             $this->addEpoch($k, $n, $b);
         }
-        for ($u = 3; $u < $count; ++$u) {
+        if (0 === $count) {
+            return false;
+        }
+        for ($u = $first; $u < $count; ++$u) {
             $n[$u][$u] += self::LOOSE; // what nothing determines stays where it is
         }
         $q = Dense::inverse(array_values($n));
@@ -89,7 +103,9 @@ final class FloatSolution
             }
             $this->x[] = $sum;
         }
-        $this->shift = [$this->x[0], $this->x[1], $this->x[2]];
+        if (!$this->moves) {
+            $this->shift = [$this->x[0], $this->x[1], $this->x[2]];
+        }
 
         return true;
     }
@@ -100,6 +116,18 @@ final class FloatSolution
         $sine = max(0.05, sin($elevation));
 
         return 2.0 * ($isPhase ? self::PHASE : self::CODE) ** 2 * (0.5 + 0.5 / ($sine * $sine));
+    }
+
+    /**
+     * What the atmosphere adds to it.
+     *
+     * @return array{float, float} of the ionosphere on the first band, and of the troposphere, metres squared
+     */
+    public static function common(float $ionosphere, float $elevation): array
+    {
+        $sine = max(0.1, sin($elevation));
+
+        return [($ionosphere / max(0.2, $sine)) ** 2, (self::AIR * $ionosphere / ($sine * $sine)) ** 2];
     }
 
     private function levels(): void
@@ -159,31 +187,27 @@ final class FloatSolution
      */
     private function addEpoch(int $k, array &$n, array &$b): void
     {
-        $session = $this->session;
-        // Rows of the epoch: unknowns' coefficients, misclosure, clock; weights by satellite.
-        $blocks = [];
-        $clocks = [];
-        for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
-            $block = $this->block($i, $clocks);
-            if (null !== $block) {
-                $blocks[] = $block;
-            }
-        }
-        if ([] === $blocks) {
+        $epoch = $this->epoch($k);
+        if (null === $epoch) {
             return;
         }
-        $c = \count($clocks);
-        $cc = array_fill(0, $c, array_fill(0, $c, 0.0)); // of the clocks among themselves
+        [$blocks, $c] = $epoch;
+        // What is eliminated: clocks, and the place of a rover that moves.
+        $cc = array_fill(0, $c, array_fill(0, $c, 0.0));
         $cb = array_fill(0, $c, 0.0);
-        $cx = array_fill(0, $c, []); // clocks with unknowns, sparse
+        $cx = array_fill(0, $c, []); // with the unknowns, sparse
         foreach ($blocks as [$rows, $weight]) {
-            foreach ($rows as $r => [$aR, $wR, $clockR]) {
-                foreach ($rows as $s => [$aS, $wS, $clockS]) {
+            foreach ($rows as $r => [$aR, $wR, $eR]) {
+                foreach ($rows as $s => [$aS, $wS, $eS]) {
                     $p = $weight[$r][$s];
-                    $cc[$clockR][$clockS] += $p;
-                    $cb[$clockR] += $p * $wS;
-                    foreach ($aS as $u => $value) {
-                        $cx[$clockR][$u] = ($cx[$clockR][$u] ?? 0.0) + $p * $value;
+                    foreach ($eR as $g => $one) {
+                        $cb[$g] += $one * $p * $wS;
+                        foreach ($eS as $h => $two) {
+                            $cc[$g][$h] += $one * $p * $two;
+                        }
+                        foreach ($aS as $u => $value) {
+                            $cx[$g][$u] = ($cx[$g][$u] ?? 0.0) + $one * $p * $value;
+                        }
                     }
                     foreach ($aR as $u => $valueR) {
                         $b[$u] += $valueR * $p * $wS;
@@ -215,11 +239,31 @@ final class FloatSolution
     }
 
     /**
+     * The signals of every satellite at an epoch.
+     *
+     * @return ?array{list<Block>, int} blocks of rows and their weights; how many unknowns of the epoch they have: the place first
+     *     where it moves, then clocks
+     */
+    public function epoch(int $k): ?array
+    {
+        $blocks = [];
+        $clocks = [];
+        for ($i = $this->session->epochStart[$k]; $i < $this->session->epochStart[$k + 1]; ++$i) {
+            $block = $this->block($i, $clocks);
+            if (null !== $block) {
+                $blocks[] = $block;
+            }
+        }
+
+        return [] === $blocks ? null : [$blocks, \count($clocks) + ($this->moves ? 3 : 0)];
+    }
+
+    /**
      * The signals of one satellite at one epoch.
      *
      * @param array<string, int> $clocks place of the clock of each signal and system, filled here
      *
-     * @return ?array{list<array{array<int, float>, float, int}>, list<list<float>>} rows with coefficients, misclosure and clock; weights
+     * @return ?Block
      */
     private function block(int $i, array &$clocks): ?array
     {
@@ -242,17 +286,19 @@ final class FloatSolution
             }
             $code = $session->code[$band][$i];
             $misclosure = $session->phase[$band][$i] - $computed;
-            $coefficients = $d;
+            $coefficients = $this->moves ? [] : $d;
             if (isset($this->held[$a])) {
                 $misclosure -= (float) $wavelength[$band] * $this->held[$a];
             } else {
                 $coefficients[$this->unknown[$a]] = (float) $wavelength[$band];
             }
-            $rows[] = [$coefficients, $misclosure, $clocks["$system p$band"] ??= \count($clocks)];
+            $clock = ($this->moves ? 3 : 0) + ($clocks["$system p$band"] ??= \count($clocks));
+            $rows[] = [$coefficients, $misclosure, ($this->moves ? $d : []) + [$clock => 1.0]];
             $variances[] = self::variance(true, $elevation);
             $iono[] = -(0 === $band ? 1.0 : $ratio);
             if (!is_nan($code)) {
-                $rows[] = [$d, $code - $computed, $clocks["$system c$band"] ??= \count($clocks)];
+                $clock = ($this->moves ? 3 : 0) + ($clocks["$system c$band"] ??= \count($clocks));
+                $rows[] = [$this->moves ? [] : $d, $code - $computed, ($this->moves ? $d : []) + [$clock => 1.0]];
                 $variances[] = self::variance(false, $elevation);
                 $iono[] = 0 === $band ? 1.0 : $ratio;
             }
@@ -260,21 +306,19 @@ final class FloatSolution
         if ([] === $rows) {
             return null;
         }
-        // Inverse of diag(v) + s^2 g g' by the Sherman-Morrison formula.
-        $sigma = ($this->ionosphere / max(0.2, sin($elevation))) ** 2;
-        $sum = 0.0;
-        foreach ($iono as $r => $g) {
-            $sum += $g * $g / ($variances[$r] ?? 1.0);
-        }
-        $factor = $sigma / (1.0 + $sigma * $sum);
-        $weight = [];
+        // What a satellite's signals have in common: the ionosphere by frequency, and what the model leaves of the troposphere.
+        [$sigma, $air] = self::common($this->ionosphere, $elevation);
+        $covariance = [];
         foreach ($iono as $r => $g) {
             $line = [];
             foreach ($iono as $s => $h) {
-                $line[] = ($r === $s ? 1.0 / ($variances[$r] ?? 1.0) : 0.0)
-                    - $factor * $g * $h / (($variances[$r] ?? 1.0) * ($variances[$s] ?? 1.0));
+                $line[] = ($r === $s ? $variances[$r] ?? 1.0 : 0.0) + $sigma * $g * $h + $air;
             }
-            $weight[] = $line;
+            $covariance[] = $line;
+        }
+        $weight = Dense::inverse($covariance);
+        if (null === $weight) {
+            return null;
         }
 
         return [$rows, $weight];

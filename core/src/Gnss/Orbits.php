@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Gnss;
 
-/** Where satellites are, from broadcast ephemerides: of each the healthy one nearest in time. */
+/** Where satellites are: by precise orbits where there are some, else by broadcast, of each the healthy one nearest in time. */
 final class Orbits
 {
     /** How far from its time an ephemeris is used, seconds. */
@@ -19,7 +19,7 @@ final class Orbits
     private array $last = [];
 
     /** @param list<Ephemeris> $ephemerides */
-    public function __construct(array $ephemerides)
+    public function __construct(array $ephemerides, private readonly ?PreciseOrbits $precise = null)
     {
         foreach ($ephemerides as $e) {
             $this->bySatellite[$e->satellite][] = $e;
@@ -28,7 +28,7 @@ final class Orbits
 
     public function has(string $satellite, GpsTime $time): bool
     {
-        return null !== $this->ephemeris($satellite, $time);
+        return null !== $this->at($satellite, $time);
     }
 
     /** Group delay of the first frequency against the clock of the ephemeris, seconds. */
@@ -46,20 +46,33 @@ final class Orbits
      */
     public function received(string $satellite, GpsTime $time, float $range): ?array
     {
-        $e = $this->ephemeris($satellite, $time);
-        if (null === $e) {
-            return null;
-        }
         // What was measured is short by the satellite's own clock.
         $measured = $range / Signal::LIGHT;
-        $travel = $measured + $e->at($time->plus(-$measured))[3];
-        [$x, $y, $z, $clock] = $e->at($time->plus(-$travel));
+        $about = $this->at($satellite, $time->plus(-$measured));
+        if (null === $about) {
+            return null;
+        }
+        $travel = $measured + $about[3];
+        [$x, $y, $z, $clock] = $this->at($satellite, $time->plus(-$travel)) ?? $about;
         // The earth turns while the signal is on its way.
         $turn = self::ROTATION * $travel;
         $c = cos($turn);
         $s = sin($turn);
 
         return [$x * $c + $y * $s, $y * $c - $x * $s, $z, $clock];
+    }
+
+    /** @return ?array{float, float, float, float} x, y, z in metres; clock ahead in seconds */
+    private function at(string $satellite, GpsTime $time): ?array
+    {
+        $precise = $this->precise?->at($satellite, $time);
+        $broadcast = null === $precise || null === $precise[3] ? $this->ephemeris($satellite, $time)?->at($time) : null;
+        if (null === $precise) {
+            return $broadcast;
+        }
+        $clock = $precise[3] ?? $broadcast[3] ?? null;
+
+        return null === $clock ? null : [$precise[0], $precise[1], $precise[2], $clock];
     }
 
     private function ephemeris(string $satellite, GpsTime $time): ?Ephemeris

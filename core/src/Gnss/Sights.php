@@ -27,14 +27,21 @@ final class Sights
      * @param array{float, float, float} $rover      antenna
      * @param list<float>                $baseClock  receiver clock ahead of GPS time per epoch, seconds
      * @param list<float>                $roverClock likewise
+     * @param ?list<array{float, float, float}> $track of a rover that moves: where it is at each epoch
      */
-    public function __construct(Session $session, Orbits $orbits, array $base, array $rover, array $baseClock, array $roverClock)
-    {
+    public function __construct(
+        Session $session, Orbits $orbits, array $base, array $rover, array $baseClock, array $roverClock, ?array $track = null,
+    ) {
         $b = Horizon::of($base);
         $r = Horizon::of($rover);
         $bt = new Troposphere($b->latitude, $b->height);
         $rt = new Troposphere($r->latitude, $r->height);
         foreach ($session->times as $k => $time) {
+            if (null !== $track) {
+                $rover = $track[$k];
+                $r = Horizon::of($rover);
+                $rt = new Troposphere($r->latitude, $r->height);
+            }
             $roverTime = $time->plus(-$roverClock[$k]);
             $baseTime = $time->plus($session->tagDifference[$k] - $baseClock[$k]);
             for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {

@@ -5,17 +5,10 @@ declare(strict_types=1);
 namespace Mensura\Gnss;
 
 use Mensura\Fault\UnusableInput;
-use Mensura\LinearAlgebra\Dense;
 
 /** A baseline between two receivers that stood still: float, integers where they are sure, and honest precision. */
 final class StaticBaseline
 {
-    /** The second best integers must miss by so much more than the best. */
-    private const RATIO = 3.0;
-
-    /** Fewer ambiguities than this are not fixed. */
-    private const LEAST = 4;
-
     /** Epochs an arc must have to be used. */
     private const SHORTEST = 5;
 
@@ -50,23 +43,23 @@ final class StaticBaseline
         $solution = new BaselineSolution();
         $solution->rover = $rover;
         $solution->covariance = self::corner($float->q);
-        $fixed = $this->fix($float, $solution);
-        if (null !== $fixed) {
-            [$shift, $covariance] = $fixed;
-            $solution->rover = [$at[0] + $shift[0], $at[1] + $shift[1], $at[2] + $shift[2]];
-            $solution->covariance = $covariance;
+        $fix = new IntegerFix($float);
+        $solution->ratio = $fix->ratio;
+        if ($fix->isFixed()) {
+            $solution->rover = [$at[0] + $fix->x[0], $at[1] + $fix->x[1], $at[2] + $fix->x[2]];
+            $solution->covariance = self::corner($fix->q);
             $solution->solution = BaselineSolution::FIXED;
         }
         $sights = new Sights($this->session, $this->orbits, $base, $solution->rover, $baseClock, $roverClock);
-        $residuals = new Residuals($this->session, $sights, $arcs, $left);
+        $residuals = new Residuals($this->session, $sights, $arcs, $left, self::IONOSPHERE * $length);
         $solution->rms = $residuals->rms;
-        if (null !== $fixed && $residuals->rms > self::MOST_RMS + 1e-6 * $length) {
+        if ($fix->isFixed() && $residuals->steady > self::MOST_RMS + 1e-6 * $length) {
             $solution->solution = BaselineSolution::FLOAT;
             $solution->rover = $rover;
             $solution->covariance = self::corner($float->q);
             $solution->warnings[] = \sprintf(
                 'the residuals are %.0f mm, too large for the integers found; a receiver may have moved, the solution stays float',
-                1000.0 * $residuals->rms,
+                1000.0 * $residuals->steady,
             );
         }
         $this->honest($solution, $residuals, $length);
@@ -105,75 +98,6 @@ final class StaticBaseline
         }
 
         return [$arcs, $left, $float];
-    }
-
-    /**
-     * All ambiguities, or those of them that are known best.
-     *
-     * @return ?array{array{float, float, float}, list<list<float>>} shift, covariance
-     */
-    private function fix(FloatSolution $float, BaselineSolution $solution): ?array
-    {
-        $order = array_keys($float->unknown);
-        usort($order, static fn (int $a, int $b): int => $float->q[$float->unknown[$a]][$float->unknown[$a]]
-            <=> $float->q[$float->unknown[$b]][$float->unknown[$b]]);
-        while (\count($order) >= self::LEAST) {
-            $a = $q = [];
-            foreach ($order as $one) {
-                $u = $float->unknown[$one];
-                $a[] = $float->x[$u];
-                $q[] = array_map(static fn (int $other): float => $float->q[$u][$float->unknown[$other]], $order);
-            }
-            $found = Lambda::fix($a, $q);
-            $ratio = null === $found ? null : $found[2] / max($found[1], 1e-9);
-            if (null !== $ratio && ($solution->ratio ?? 0.0) < $ratio) {
-                $solution->ratio = $ratio;
-            }
-            if (null !== $found && $ratio >= self::RATIO) {
-                return $this->conditioned($float, $order, $a, $found[0], $q);
-            }
-            array_pop($order); // the worst known waits
-        }
-
-        return null;
-    }
-
-    /**
-     * The position when these ambiguities are integers.
-     *
-     * @param list<int>         $order
-     * @param list<float>       $a
-     * @param list<float>       $integers
-     * @param list<list<float>> $q
-     *
-     * @return ?array{array{float, float, float}, list<list<float>>}
-     */
-    private function conditioned(FloatSolution $float, array $order, array $a, array $integers, array $q): ?array
-    {
-        $inverse = Dense::inverse($q);
-        if (null === $inverse) {
-            return null;
-        }
-        $shift = $float->shift;
-        $covariance = self::corner($float->q);
-        $gain = [];
-        for ($i = 0; $i < 3; ++$i) {
-            foreach ($order as $j => $unused) {
-                $sum = 0.0;
-                foreach ($order as $k => $one) {
-                    $sum += $float->q[$i][$float->unknown[$one]] * $inverse[$k][$j];
-                }
-                $gain[$i][$j] = $sum;
-                $shift[$i] -= $sum * ($a[$j] - $integers[$j]);
-            }
-            for ($l = 0; $l < 3; ++$l) {
-                foreach ($order as $j => $one) {
-                    $covariance[$i][$l] -= $gain[$i][$j] * $float->q[$float->unknown[$one]][$l];
-                }
-            }
-        }
-
-        return [[$shift[0], $shift[1], $shift[2]], $covariance];
     }
 
     /** What the formal precision leaves out: residuals that hang together in time, and what grows with the line. */

@@ -7,11 +7,14 @@ namespace Mensura\Tests\Gnss;
 use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationReader;
 use Mensura\Exchange\Rinex\SessionOf;
+use Mensura\Exchange\Rinex\Sp3Reader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Gnss\BaselineProcessor;
 use Mensura\Gnss\BaselineSolution;
+use Mensura\Gnss\GpsTime;
 use Mensura\Gnss\Horizon;
 use Mensura\Gnss\Orbits;
+use Mensura\Gnss\PreciseOrbits;
 use PHPUnit\Framework\TestCase;
 
 /** Baselines against the truth of an invented constellation, whose generator shares no code with the processor. */
@@ -67,6 +70,50 @@ final class BaselineTest extends TestCase
         $solution = self::solve($sky, $sky->observations('B', self::BASE, 121, 10.0, 0.0), $sky->observations('R', $moved, 121, 10.0, 0.0));
         $q = $solution->covariance;
         self::assertTrue(BaselineSolution::FIXED !== $solution->solution || sqrt($q[0][0] + $q[1][1] + $q[2][2]) > 0.05);
+    }
+
+    public function testAMovingRoverIsFollowedToCentimetres(): void
+    {
+        $sky = new Constellation(31);
+        $path = static fn (int $k): array => self::away(300.0 + 2.0 * $k, 200.0 + 80.0 * sin($k / 15.0), 10.0 + 0.1 * $k);
+        $solution = self::solve(
+            $sky, $sky->observations('B', self::BASE, 181, 5.0, 1e-5), $sky->observations('R', $path, 181, 5.0, -3e-4),
+            BaselineProcessor::KINEMATIC,
+        );
+        self::assertSame(BaselineSolution::FIXED, $solution->solution);
+        self::assertCount(181, $solution->track);
+        $within = 0;
+        foreach ($solution->track as $k => $t) {
+            $truth = $path($k);
+            $d = sqrt(array_sum(array_map(static fn (float $a, float $b): float => ($a - $b) ** 2, $t['position'], $truth)));
+            $q = $t['covariance'];
+            self::assertLessThan(0.06, $d, "epoch $k");
+            $within += $d < 3.0 * sqrt($q[0][0] + $q[1][1] + $q[2][2]) ? 1 : 0;
+        }
+        self::assertGreaterThan(176, $within, 'Stated precision is honest.');
+    }
+
+    /** Between points 15 minutes apart the invented circles are met to a millimetre, and the baseline is the same. */
+    public function testPreciseOrbitsReplaceBroadcastOnes(): void
+    {
+        $sky = new Constellation(14);
+        $precise = new PreciseOrbits();
+        Sp3Reader::read($sky->precise(), 'a.sp3', $precise);
+        $broadcast = new Orbits(NavigationReader::read($sky->navigation(), 'nav.rnx')->ephemerides);
+        $both = new Orbits([], $precise);
+        $time = GpsTime::of(2660, 208800.0 + 437.5);
+        foreach (['G01', 'G12', 'G27'] as $satellite) {
+            $a = $broadcast->received($satellite, $time, 2.2e7) ?? [0.0, 0.0, 0.0, 0.0];
+            $b = $both->received($satellite, $time, 2.2e7) ?? [1.0, 1.0, 1.0, 1.0];
+            for ($i = 0; $i < 3; ++$i) {
+                self::assertEqualsWithDelta($a[$i], $b[$i], 0.003);
+            }
+            self::assertEqualsWithDelta($a[3], $b[3], 1e-12);
+        }
+        self::assertNull($both->received('G01', GpsTime::of(2660, 100.0), 2.2e7));
+        $this->expectException(UnusableInput::class);
+        $this->expectExceptionMessageMatches('/b.sp3 line 1: is not SP3/');
+        Sp3Reader::read('G01', 'b.sp3', $precise);
     }
 
     public function testCodesAloneGiveATrackAndItsMean(): void

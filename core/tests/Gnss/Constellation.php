@@ -62,6 +62,28 @@ final class Constellation
         return $text;
     }
 
+    /** Orbits every 15 minutes over eight hours, as an SP3-c file. */
+    public function precise(): string
+    {
+        $text = "#cP2030 12 31  6  0  0.00000000      33 ORBIT WGS84 FIT  TEST\n%c G  cc GPS ccc cccc cccc cccc cccc ccccc ccccc ccccc ccccc\n";
+        for ($k = -16; $k <= 16; ++$k) {
+            $t = self::TOE + 900.0 * $k;
+            $text .= '*  '.self::civil($t).".00000000\n";
+            foreach ($this->satellites as $prn => [$node, $i, $u0, $bias]) {
+                $u = $u0 + sqrt(self::GM / self::A ** 3) * 900.0 * $k;
+                $lon = $node - self::TURN * 900.0 * $k;
+                $x = self::A * cos($u);
+                $y = self::A * sin($u);
+                $text .= \sprintf(
+                    "PG%02d%14.6F%14.6F%14.6F%14.6F\n", $prn, ($x * cos($lon) - $y * cos($i) * sin($lon)) / 1000.0,
+                    ($x * sin($lon) + $y * cos($i) * cos($lon)) / 1000.0, $y * sin($i) / 1000.0, 1e6 * $bias,
+                );
+            }
+        }
+
+        return $text."EOF\n";
+    }
+
     /**
      * @param array{float, float, float}|\Closure(int): array{float, float, float} $place   at an epoch, where it moves
      * @param list<string>                             $types of C1C L1C C2W L2W

@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Gnss;
+
+use Mensura\LinearAlgebra\Dense;
+
+/** Ambiguities of a float solution as integers: all of them, or those that are known best, where the ratio test holds. */
+final class IntegerFix
+{
+    /** The second best integers must miss by so much more than the best. */
+    private const RATIO = 3.0;
+
+    /** Fewer ambiguities than this are not fixed. */
+    private const LEAST = 4;
+
+    /** Greatest ratio met; null where no search came to an end. */
+    public ?float $ratio = null;
+
+    /** @var array<int, float> integers by arc; empty when none is sure */
+    public array $integers = [];
+
+    /** @var list<float> unknowns of the float solution when those are held */
+    public array $x;
+
+    /** @var list<list<float>> their covariance then */
+    public array $q;
+
+    public function __construct(FloatSolution $float)
+    {
+        $this->x = $float->x;
+        $this->q = $float->q;
+        $order = array_keys($float->unknown);
+        usort($order, static fn (int $a, int $b): int => $float->q[$float->unknown[$a]][$float->unknown[$a]]
+            <=> $float->q[$float->unknown[$b]][$float->unknown[$b]]);
+        while (\count($order) >= self::LEAST) {
+            $a = $q = [];
+            foreach ($order as $one) {
+                $u = $float->unknown[$one];
+                $a[] = $float->x[$u];
+                $q[] = array_map(static fn (int $other): float => $float->q[$u][$float->unknown[$other]], $order);
+            }
+            $found = Lambda::fix($a, $q);
+            if (null !== $found) {
+                $ratio = $found[2] / max($found[1], 1e-9);
+                $this->ratio = max($this->ratio ?? 0.0, $ratio);
+                if ($ratio >= self::RATIO) {
+                    $this->hold($float, $order, $a, $found[0], $q);
+
+                    return;
+                }
+            }
+            array_pop($order); // the worst known waits
+        }
+    }
+
+    public function isFixed(): bool
+    {
+        return [] !== $this->integers;
+    }
+
+    /**
+     * What the other unknowns come to when these are integers.
+     *
+     * @param list<int>         $order
+     * @param list<float>       $a
+     * @param list<float>       $integers
+     * @param list<list<float>> $q
+     */
+    private function hold(FloatSolution $float, array $order, array $a, array $integers, array $q): void
+    {
+        $inverse = Dense::inverse($q);
+        if (null === $inverse) {
+            return;
+        }
+        $place = array_map(static fn (int $arc): int => $float->unknown[$arc], $order);
+        $count = \count($float->x);
+        $gain = [];
+        for ($i = 0; $i < $count; ++$i) {
+            foreach ($order as $j => $unused) {
+                $sum = 0.0;
+                foreach ($place as $k => $u) {
+                    $sum += $float->q[$i][$u] * $inverse[$k][$j];
+                }
+                $gain[$i][$j] = $sum;
+                $this->x[$i] -= $sum * ($a[$j] - $integers[$j]);
+            }
+            for ($l = 0; $l < $count; ++$l) {
+                foreach ($place as $j => $u) {
+                    $this->q[$i][$l] -= $gain[$i][$j] * $float->q[$u][$l];
+                }
+            }
+        }
+        $this->integers = array_combine($order, $integers);
+    }
+}

@@ -1,0 +1,305 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Gnss;
+
+use Mensura\Fault\UnusableInput;
+use Mensura\LinearAlgebra\Dense;
+
+/**
+ * A rover that moves: its place at every epoch, from phases whose ambiguities the whole session determines.
+ *
+ * @phpstan-import-type Block from FloatSolution
+ */
+final class KinematicBaseline
+{
+    /** Epochs an arc must have to be used. */
+    private const SHORTEST = 5;
+
+    /** Metres of ionospheric difference in the zenith by metre of line. */
+    private const IONOSPHERE = 1.0e-6;
+
+    /** Satellites with integer ambiguities that make an epoch a fixed one. */
+    private const LEAST = 4;
+
+    /** Phase residuals so many times what they should be say that an epoch's integers are wrong. */
+    private const MOST = 4.0;
+
+    /** What remains beside the formal precision, metres and parts per million: plan, up. */
+    private const FLOOR = [[0.003, 0.5e-6], [0.006, 1.0e-6]];
+
+    public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly float $mask)
+    {
+    }
+
+    /**
+     * @param array{float, float, float}       $base       antenna
+     * @param list<array{float, float, float}> $track      the rover at every epoch, within some metres
+     * @param list<float>                      $baseClock  seconds per epoch
+     * @param list<float>                      $roverClock likewise
+     *
+     * @throws UnusableInput when there is not enough to determine it
+     */
+    public function solve(array $base, array $track, array $baseClock, array $roverClock): BaselineSolution
+    {
+        $solution = new BaselineSolution();
+        $length = self::distance($base, $track[0]);
+        for ($round = 0; $round < 2; ++$round) {
+            $sights = new Sights($this->session, $this->orbits, $base, $track[0], $baseClock, $roverClock, $track);
+            $arcs = new Arcs($this->session, $sights, $this->mask, true);
+            $left = array_fill_keys(
+                array_keys(array_filter($arcs->arcs, static fn (array $a): bool => $a['count'] < self::SHORTEST)),
+                true,
+            );
+            $float = new FloatSolution($this->session, $sights, $arcs, self::IONOSPHERE * $length, $left, true);
+            if (!$float->solve()) {
+                throw new UnusableInput('', 'there are not enough common satellites to determine a track');
+            }
+            $fix = new IntegerFix($float);
+            $solution = new BaselineSolution();
+            $solution->ratio = $fix->ratio;
+            $this->epochs($solution, $float, $fix, $arcs, $track, $length);
+        }
+        if ([] === $solution->track) {
+            throw new UnusableInput('', 'no epoch has enough satellites for a place of its own');
+        }
+        $this->mean($solution, $base);
+        foreach ($arcs->arcs as $a => $arc) {
+            $s = $solution->satellites[$arc['satellite']] ?? ['epochs' => 0, 'slips' => 0, 'used' => false];
+            $solution->satellites[$arc['satellite']] = [
+                'epochs' => 0 === $arc['band'] ? $s['epochs'] + $arc['count'] : $s['epochs'],
+                'slips' => $arcs->slips[$arc['satellite']] ?? 0, 'used' => $s['used'] || !isset($left[$a]),
+            ];
+        }
+        ksort($solution->satellites);
+
+        return $solution;
+    }
+
+    /**
+     * The place at every epoch with the ambiguities as they are known; the track is brought there.
+     *
+     * @param list<array{float, float, float}> $track
+     */
+    private function epochs(
+        BaselineSolution $solution, FloatSolution $float, IntegerFix $fix, Arcs $arcs, array &$track, float $length,
+    ): void {
+        $arcOf = array_flip($float->unknown);
+        $squares = $redundancy = $phaseSquares = 0.0;
+        $phases = 0;
+        $found = [];
+        foreach ($this->session->times as $k => $time) {
+            $epoch = $float->epoch($k);
+            if (null === $epoch) {
+                continue;
+            }
+            [$blocks, $c] = $epoch;
+            $n = array_fill(0, $c, array_fill(0, $c, 0.0));
+            $b = array_fill(0, $c, 0.0);
+            $cross = [[], [], []];
+            $count = 0;
+            foreach ($blocks as [$rows, $weight]) {
+                foreach ($rows as $r => [$aR, $wR, $eR]) {
+                    ++$count;
+                    foreach ($rows as $s => [$aS, $wS, $eS]) {
+                        $p = $weight[$r][$s];
+                        foreach ($aS as $u => $value) {
+                            $wS -= $value * $fix->x[$u];
+                        }
+                        foreach ($eR as $g => $one) {
+                            $b[$g] += $one * $p * $wS;
+                            foreach ($eS as $h => $two) {
+                                $n[$g][$h] += $one * $p * $two;
+                            }
+                        }
+                    }
+                }
+            }
+            $q = $count > $c ? Dense::inverse($n) : null;
+            if (null === $q) {
+                continue;
+            }
+            $x = array_map(
+                static fn (array $row): float => array_sum(array_map(static fn (float $v, float $w): float => $v * $w, $row, $b)),
+                $q,
+            );
+            [$square, $phase, $phaseCount] = self::misfit($blocks, $fix->x, $x);
+            $squares += $square;
+            $redundancy += $count - $c;
+            $phaseSquares += $phase;
+            $phases += $phaseCount;
+            $covariance = self::withAmbiguities($blocks, $q, $fix->q);
+            $place = [$track[$k][0] + $x[0], $track[$k][1] + $x[1], $track[$k][2] + $x[2]];
+            $isSure = $this->sureSatellites($k, $arcs, $float, $fix) >= self::LEAST
+                && $phaseCount > 0 && sqrt($phase / $phaseCount) < self::MOST * 0.005;
+            $found[] = [$time, $place, $isSure, \count($blocks), $covariance];
+            $track[$k] = $place;
+        }
+        $factor = $redundancy > 0.0 ? max(1.0, $squares / $redundancy) : 1.0;
+        $solution->rms = $phases > 0 ? sqrt(2.0 * $phaseSquares / $phases) : 0.0;
+        foreach ($found as [$time, $place, $isSure, $satellites, $covariance]) {
+            $solution->track[] = [
+                'time' => $time, 'position' => $place, 'solution' => $isSure ? BaselineSolution::FIXED : BaselineSolution::FLOAT,
+                'satellites' => $satellites, 'covariance' => self::honest($covariance, 1.5 * $factor, $place, $length),
+            ];
+        }
+    }
+
+    /** How many satellites have a first-band ambiguity that is an integer, held or found. */
+    private function sureSatellites(int $k, Arcs $arcs, FloatSolution $float, IntegerFix $fix): int
+    {
+        if (!$fix->isFixed()) {
+            return 0;
+        }
+        $sure = 0;
+        for ($i = $this->session->epochStart[$k]; $i < $this->session->epochStart[$k + 1]; ++$i) {
+            $a = $arcs->of[0][$i];
+            $sure += $a >= 0 && (isset($fix->integers[$a]) || isset($float->held[$a])) ? 1 : 0;
+        }
+
+        return $sure;
+    }
+
+    /**
+     * @param list<Block> $blocks
+     * @param list<float> $unknowns
+     * @param list<float> $x        place and clocks
+     *
+     * @return array{float, float, int} weighted sum of squares; of the phases plain, and how many there are
+     */
+    private static function misfit(array $blocks, array $unknowns, array $x): array
+    {
+        $sum = $phase = 0.0;
+        $phases = 0;
+        foreach ($blocks as [$rows, $weight]) {
+            $v = [];
+            foreach ($rows as $r => [$a, $w, $e]) {
+                foreach ($a as $u => $value) {
+                    $w -= $value * $unknowns[$u];
+                }
+                foreach ($e as $g => $value) {
+                    $w -= $value * $x[$g];
+                }
+                $v[$r] = $w;
+                if ($weight[$r][$r] > 1000.0) { // phases weigh thousands of times what codes do
+                    $phase += $w * $w;
+                    ++$phases;
+                }
+            }
+            foreach ($v as $r => $one) {
+                foreach ($v as $s => $two) {
+                    $sum += $one * $weight[$r][$s] * $two;
+                }
+            }
+        }
+
+        return [$sum, $phase, $phases];
+    }
+
+    /**
+     * Covariance of the place: that of the epoch, and what the ambiguities bring into it.
+     *
+     * @param list<Block> $blocks
+     * @param list<list<float>> $q          of the epoch's unknowns
+     * @param list<list<float>> $ambiguities
+     *
+     * @return list<list<float>>
+     */
+    private static function withAmbiguities(array $blocks, array $q, array $ambiguities): array
+    {
+        $gain = [[], [], []];
+        foreach ($blocks as [$rows, $weight]) {
+            foreach ($rows as $r => [$aR, $wR, $eR]) {
+                foreach ($rows as $s => [$aS]) {
+                    foreach ($aS as $u => $value) {
+                        foreach ($eR as $g => $one) {
+                            for ($i = 0; $i < 3; ++$i) {
+                                $gain[$i][$u] = ($gain[$i][$u] ?? 0.0) + $q[$i][$g] * $one * $weight[$r][$s] * $value;
+                            }
+                        }
+                    }
+                }
+            }
+        }
+        $covariance = [];
+        for ($i = 0; $i < 3; ++$i) {
+            $row = [];
+            for ($j = 0; $j < 3; ++$j) {
+                $sum = $q[$i][$j];
+                foreach ($gain[$i] as $u => $one) {
+                    foreach ($gain[$j] as $v => $two) {
+                        $sum += $one * $ambiguities[$u][$v] * $two;
+                    }
+                }
+                $row[] = $sum;
+            }
+            $covariance[] = $row;
+        }
+
+        return $covariance;
+    }
+
+    /**
+     * @param list<list<float>>          $q
+     * @param array{float, float, float} $place
+     *
+     * @return list<list<float>>
+     */
+    private static function honest(array $q, float $factor, array $place, float $length): array
+    {
+        $a = Horizon::of($place)->axes;
+        $plan = self::FLOOR[0][0] + self::FLOOR[0][1] * $length;
+        $up = self::FLOOR[1][0] + self::FLOOR[1][1] * $length;
+        $out = [];
+        for ($i = 0; $i < 3; ++$i) {
+            $row = [];
+            for ($j = 0; $j < 3; ++$j) {
+                $row[] = $factor * $q[$i][$j] + ($a[$i] * $a[$j] + $a[3 + $i] * $a[3 + $j]) * $plan * $plan
+                    + $a[6 + $i] * $a[6 + $j] * $up * $up;
+            }
+            $out[] = $row;
+        }
+
+        return $out;
+    }
+
+    /** @param array{float, float, float} $base */
+    private function mean(BaselineSolution $solution, array $base): void
+    {
+        $n = array_fill(0, 3, [0.0, 0.0, 0.0]);
+        $b = [0.0, 0.0, 0.0];
+        $fixed = 0;
+        foreach ($solution->track as $t) {
+            $p = Dense::inverse($t['covariance']);
+            $fixed += BaselineSolution::FIXED === $t['solution'] ? 1 : 0;
+            for ($i = 0; null !== $p && $i < 3; ++$i) {
+                for ($j = 0; $j < 3; ++$j) {
+                    $n[$i][$j] += $p[$i][$j];
+                    $b[$i] += $p[$i][$j] * ($t['position'][$j] - $base[$j]);
+                }
+            }
+        }
+        $inverse = Dense::inverse($n) ?? $solution->track[0]['covariance'];
+        $shift = array_map(static fn (array $row): float => $row[0] * $b[0] + $row[1] * $b[1] + $row[2] * $b[2], $inverse);
+        $solution->rover = [$base[0] + ($shift[0] ?? 0.0), $base[1] + ($shift[1] ?? 0.0), $base[2] + ($shift[2] ?? 0.0)];
+        // Errors of neighbouring epochs hang together: the mean is no better than the best of ten.
+        $solution->covariance = array_map(
+            static fn (array $row): array => array_map(static fn (float $v): float => $v * max(1.0, \count($solution->track) / 10.0), $row),
+            $inverse,
+        );
+        $solution->epochs = \count($solution->track);
+        $solution->start = $solution->track[0]['time'];
+        $solution->end = $solution->track[$solution->epochs - 1]['time'];
+        $solution->solution = 2 * $fixed > $solution->epochs ? BaselineSolution::FIXED : BaselineSolution::FLOAT;
+    }
+
+    /**
+     * @param array{float, float, float} $a
+     * @param array{float, float, float} $b
+     */
+    private static function distance(array $a, array $b): float
+    {
+        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
+    }
+}
