@@ -41,7 +41,10 @@ final class BaselineVerb extends Verb
             $this->addOption($name, null, InputOption::VALUE_REQUIRED, $what);
         }
         $this->addOption('nav', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'broadcast ephemerides; may be repeated');
-        $this->addOption('sp3', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'precise orbits, SP3-c or SP3-d; may be repeated');
+        $this->addOption(
+            'sp3', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+            'precise orbits, SP3-c or SP3-d; may be repeated',
+        );
     }
 
     protected function answer(InputInterface $input): void

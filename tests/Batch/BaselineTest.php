@@ -73,7 +73,10 @@ final class BaselineTest extends TestCase
     public function testTimesAndModes(): void
     {
         $part = $this->answer('--start', 'gps:2030-12-31T09:50:00', '--end', '2030-12-31T09:59:42Z');
-        self::assertSame(['gps:2030-12-31T09:50:00.000', 'gps:2030-12-31T10:00:00.000', 31], [$part['start'], $part['end'], $part['epochs']]);
+        self::assertSame(
+            ['gps:2030-12-31T09:50:00.000', 'gps:2030-12-31T10:00:00.000', 31],
+            [$part['start'], $part['end'], $part['epochs']],
+        );
         $code = $this->answer('--mode', 'code');
         self::assertSame(['code', 61], [$code['solution'], \count($code['track'])]);
         self::assertSame(['time', 'x', 'y', 'z', 'solution', 'satellites', 'sd'], array_keys($code['track'][0]));

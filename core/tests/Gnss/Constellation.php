@@ -65,7 +65,8 @@ final class Constellation
     /** Orbits every 15 minutes over eight hours, as an SP3-c file. */
     public function precise(): string
     {
-        $text = "#cP2030 12 31  6  0  0.00000000      33 ORBIT WGS84 FIT  TEST\n%c G  cc GPS ccc cccc cccc cccc cccc ccccc ccccc ccccc ccccc\n";
+        $text = "#cP2030 12 31  6  0  0.00000000      33 ORBIT WGS84 FIT  TEST\n%c G  cc GPS ccc cccc cccc cccc cccc "
+            ."ccccc ccccc ccccc ccccc\n";
         for ($k = -16; $k <= 16; ++$k) {
             $t = self::TOE + 900.0 * $k;
             $text .= '*  '.self::civil($t).".00000000\n";

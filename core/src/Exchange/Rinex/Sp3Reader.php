@@ -28,7 +28,10 @@ final class Sp3Reader
             if (str_starts_with($line, '%c') && '' === $system) {
                 $system = strtoupper(substr($line, 9, 3));
                 if (!\in_array($system, ['GPS', 'GAL', 'BDT', 'CCC', ''], true)) {
-                    throw new UnusableInput(\sprintf('%s line %d', $name, $k + 1), \sprintf('its time system is %s; GPS time is needed', $system));
+                    throw new UnusableInput(
+                        \sprintf('%s line %d', $name, $k + 1),
+                        \sprintf('its time system is %s; GPS time is needed', $system),
+                    );
                 }
             }
             if (str_starts_with($line, '*')) {
