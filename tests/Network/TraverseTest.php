@@ -47,6 +47,14 @@ final class TraverseTest extends ApiTestCase
         self::assertEqualsWithDelta(hypot($e2 - $e1, $n2 - $n1), $t['stations'][1]['distance'], 0.004);
     }
 
+    public function testRoundsOfALandXmlFileAreNotSetUps(): void
+    {
+        $preview = $this->bring('road.xml', (new Generator(new TruthModel()))->traverse());
+        self::assertSame(['setups' => 6, 'pointings' => 48, 'targets' => 8, 'distances' => 48], $preview['counts']);
+        self::assertSame([[], []], [$preview['columns'], $preview['fields']]);
+        $this->call('PUT', "/intake/{$preview['id']}/mapping", ['kind' => 'vectors'], 422);
+    }
+
     public function testALineOfOnesOwnIsTakenAndWhatLacksIsNamed(): void
     {
         $this->accept('road.xml', (new Generator(new TruthModel()))->traverse());

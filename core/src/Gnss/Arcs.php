@@ -21,6 +21,9 @@ final class Arcs
     /** Seconds without an observation after which nothing says that lock was kept. */
     private const GAP = 95.0;
 
+    /** Epochs an arc must have to be used. */
+    private const SHORTEST = 5;
+
     /** @var array{list<int>, list<int>} arc of each row in each band, -1 without a phase */
     public array $of = [[], []];
 
@@ -80,6 +83,31 @@ final class Arcs
                 ];
             }
         }
+    }
+
+    /** @return array<int, true> arcs of too few epochs to be used */
+    public function tooShort(): array
+    {
+        return array_fill_keys(array_keys(array_filter($this->arcs, static fn (array $a): bool => $a['count'] < self::SHORTEST)), true);
+    }
+
+    /**
+     * @param array<int, true> $leftOut arcs not used
+     *
+     * @return array<string, array{epochs: int, slips: int, used: bool}> by satellite
+     */
+    public function tally(array $leftOut): array
+    {
+        $tally = [];
+        foreach ($this->arcs as $a => $arc) {
+            $s = $tally[$arc['satellite']] ?? ['epochs' => 0, 'slips' => $this->slips[$arc['satellite']] ?? 0, 'used' => false];
+            $s['epochs'] += 0 === $arc['band'] ? $arc['count'] : 0;
+            $s['used'] = $s['used'] || !isset($leftOut[$a]);
+            $tally[$arc['satellite']] = $s;
+        }
+        ksort($tally);
+
+        return $tally;
     }
 
     /**

@@ -50,9 +50,9 @@ final class BaselineProcessor
         if (null === $base) {
             $base = $byCodes;
             $this->warnings[] = 'the base has no position; that of its codes is used, good to some metres';
-        } elseif (self::distance($base, $byCodes) > self::ABSURD) {
+        } elseif (Horizon::distance($base, $byCodes) > self::ABSURD) {
             $words = 'the position of the base is %.0f km from where its codes place it; %s';
-            $kilometres = self::distance($base, $byCodes) / 1000.0;
+            $kilometres = Horizon::distance($base, $byCodes) / 1000.0;
             if ($isStated) {
                 throw new UnusableInput('--base-position', \sprintf($words, $kilometres, 'correct it, or leave it out'));
             }
@@ -178,14 +178,5 @@ final class BaselineProcessor
         $mean = static fn (array $s): array => [$s[0] / $count, $s[1] / $count, $s[2] / $count];
 
         return [$mean($sum[0]), $mean($sum[1])];
-    }
-
-    /**
-     * @param array{float, float, float} $a
-     * @param array{float, float, float} $b
-     */
-    private static function distance(array $a, array $b): float
-    {
-        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
     }
 }

@@ -12,8 +12,8 @@ final class CodeTrack
     /** A code that misses by so many standard deviations is left out. */
     private const OUTLIER = 4.0;
 
-    /** What multipath and reflections leave in a mean however long, metres east or north, and up. */
-    private const FLOOR = [0.10, 0.10, 0.15];
+    /** What multipath and reflections leave in a mean however long, metres in plan and up. */
+    private const FLOOR = [0.10, 0.15];
 
     private float $squares = 0.0;
     private int $redundancy = 0;
@@ -70,7 +70,7 @@ final class CodeTrack
             $mean[] = $row[0] * $b[0] + $row[1] * $b[1] + $row[2] * $b[2];
         }
         $solution->rover = [$rover[0] + $mean[0], $rover[1] + $mean[1], $rover[2] + $mean[2]];
-        $solution->covariance = self::withFloor($inverse, Horizon::of($solution->rover));
+        $solution->covariance = Horizon::of($solution->rover)->widened($inverse, 1.0, ...self::FLOOR);
         $solution->rms = $this->residualCount > 0 ? sqrt(2.0 * $this->residualSquares / $this->residualCount) : 0.0;
         $solution->epochs = \count($epochs);
         $solution->start = $solution->track[0]['time'];
@@ -173,29 +173,5 @@ final class CodeTrack
             0 => -$this->sights->direction[3 * $i], 1 => -$this->sights->direction[3 * $i + 1], 2 => -$this->sights->direction[3 * $i + 2],
             $systems[$this->session->satellite[$i][0]] => 1.0,
         ];
-    }
-
-    /**
-     * @param list<list<float>> $q
-     *
-     * @return list<list<float>>
-     */
-    private static function withFloor(array $q, Horizon $horizon): array
-    {
-        $a = $horizon->axes;
-        $out = [];
-        for ($i = 0; $i < 3; ++$i) {
-            $row = [];
-            for ($j = 0; $j < 3; ++$j) {
-                $sum = $q[$i][$j];
-                for ($k = 0; $k < 3; ++$k) {
-                    $sum += $a[3 * $k + $i] * $a[3 * $k + $j] * self::FLOOR[$k] ** 2;
-                }
-                $row[] = $sum;
-            }
-            $out[] = $row;
-        }
-
-        return $out;
     }
 }

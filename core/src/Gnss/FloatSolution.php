@@ -15,16 +15,19 @@ use Mensura\LinearAlgebra\Dense;
  * amount that is noise common to the four signals of a satellite, larger with the length of the line. Of each band and system
  * one ambiguity in a connected stretch of time is held at an integer: the others are differences to it.
  *
- * A block is a satellite at an epoch: of each signal the coefficients of the unknowns, the misclosure and the coefficients of the
- * unknowns of the epoch; and the weights among them.
+ * A block is a satellite at an epoch: of each signal the coefficients of the unknowns, the misclosure, the coefficients of the
+ * unknowns of the epoch and whether it is a phase; and the weights among them.
  *
- * @phpstan-type Block array{list<array{array<int, float>, float, array<int, float>}>, list<list<float>>}
+ * @phpstan-type Block array{list<array{array<int, float>, float, array<int, float>, bool}>, list<list<float>>}
  */
 final class FloatSolution
 {
     /** Standard deviations of one observation in the zenith, metres. */
     private const PHASE = 0.003;
     private const CODE = 0.35;
+
+    /** Metres of ionospheric difference in the zenith by metre of line, one standard deviation (about 1 ppm; common practice). */
+    public const IONOSPHERE = 1.0e-6;
 
     /** What is left of the troposphere in the zenith against the ionosphere; it grows with the square of the sine. */
     private const AIR = 0.2;
@@ -293,12 +296,12 @@ final class FloatSolution
                 $coefficients[$this->unknown[$a]] = (float) $wavelength[$band];
             }
             $clock = ($this->moves ? 3 : 0) + ($clocks["$system p$band"] ??= \count($clocks));
-            $rows[] = [$coefficients, $misclosure, ($this->moves ? $d : []) + [$clock => 1.0]];
+            $rows[] = [$coefficients, $misclosure, ($this->moves ? $d : []) + [$clock => 1.0], true];
             $variances[] = self::variance(true, $elevation);
             $iono[] = -(0 === $band ? 1.0 : $ratio);
             if (!is_nan($code)) {
                 $clock = ($this->moves ? 3 : 0) + ($clocks["$system c$band"] ??= \count($clocks));
-                $rows[] = [$this->moves ? [] : $d, $code - $computed, ($this->moves ? $d : []) + [$clock => 1.0]];
+                $rows[] = [$this->moves ? [] : $d, $code - $computed, ($this->moves ? $d : []) + [$clock => 1.0], false];
                 $variances[] = self::variance(false, $elevation);
                 $iono[] = 0 === $band ? 1.0 : $ratio;
             }

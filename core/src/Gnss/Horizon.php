@@ -55,6 +55,40 @@ final readonly class Horizon
     }
 
     /**
+     * A covariance times a factor, and with it what remains in plan and up however good that is; metres.
+     *
+     * @param list<list<float>> $q geocentric
+     *
+     * @return list<list<float>>
+     */
+    public function widened(array $q, float $factor, float $plan, float $up): array
+    {
+        $a = $this->axes;
+        $out = [];
+        for ($i = 0; $i < 3; ++$i) {
+            $row = [];
+            for ($j = 0; $j < 3; ++$j) {
+                $row[] = $factor * $q[$i][$j] + ($a[$i] * $a[$j] + $a[3 + $i] * $a[3 + $j]) * $plan * $plan
+                    + $a[6 + $i] * $a[6 + $j] * $up * $up;
+            }
+            $out[] = $row;
+        }
+
+        return $out;
+    }
+
+    /**
+     * Straight from one place to another.
+     *
+     * @param array{float, float, float} $a geocentric, metres
+     * @param array{float, float, float} $b
+     */
+    public static function distance(array $a, array $b): float
+    {
+        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
+    }
+
+    /**
      * A covariance in the axes of the horizon.
      *
      * @param list<list<float>> $q geocentric

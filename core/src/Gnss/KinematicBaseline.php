@@ -14,19 +14,16 @@ use Mensura\LinearAlgebra\Dense;
  */
 final class KinematicBaseline
 {
-    /** Epochs an arc must have to be used. */
-    private const SHORTEST = 5;
-
-    /** Metres of ionospheric difference in the zenith by metre of line. */
-    private const IONOSPHERE = 1.0e-6;
-
     /** Satellites with integer ambiguities that make an epoch a fixed one. */
     private const LEAST = 4;
 
-    /** Phase residuals so many times what they should be say that an epoch's integers are wrong. */
-    private const MOST = 4.0;
+    /** Phase residuals above this say that an epoch's integers are wrong, metres. */
+    private const MOST = 0.020;
 
-    /** What remains beside the formal precision, metres and parts per million: plan, up. */
+    /** Variances of an epoch are so much larger than formal ones: neighbouring errors hang together (common practice). */
+    private const WIDER = 1.5;
+
+    /** What remains beside the formal precision, metres and parts of the line: plan, up. */
     private const FLOOR = [[0.003, 0.5e-6], [0.006, 1.0e-6]];
 
     public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly float $mask)
@@ -44,15 +41,12 @@ final class KinematicBaseline
     public function solve(array $base, array $track, array $baseClock, array $roverClock): BaselineSolution
     {
         $solution = new BaselineSolution();
-        $length = self::distance($base, $track[0]);
+        $length = Horizon::distance($base, $track[0]);
         for ($round = 0; $round < 2; ++$round) {
             $sights = new Sights($this->session, $this->orbits, $base, $track[0], $baseClock, $roverClock, $track);
             $arcs = new Arcs($this->session, $sights, $this->mask, true);
-            $left = array_fill_keys(
-                array_keys(array_filter($arcs->arcs, static fn (array $a): bool => $a['count'] < self::SHORTEST)),
-                true,
-            );
-            $float = new FloatSolution($this->session, $sights, $arcs, self::IONOSPHERE * $length, $left, true);
+            $left = $arcs->tooShort();
+            $float = new FloatSolution($this->session, $sights, $arcs, FloatSolution::IONOSPHERE * $length, $left, true);
             if (!$float->solve()) {
                 throw new UnusableInput('', 'there are not enough common satellites to determine a track');
             }
@@ -65,14 +59,7 @@ final class KinematicBaseline
             throw new UnusableInput('', 'no epoch has enough satellites for a place of its own');
         }
         $this->mean($solution, $base);
-        foreach ($arcs->arcs as $a => $arc) {
-            $s = $solution->satellites[$arc['satellite']] ?? ['epochs' => 0, 'slips' => 0, 'used' => false];
-            $solution->satellites[$arc['satellite']] = [
-                'epochs' => 0 === $arc['band'] ? $s['epochs'] + $arc['count'] : $s['epochs'],
-                'slips' => $arcs->slips[$arc['satellite']] ?? 0, 'used' => $s['used'] || !isset($left[$a]),
-            ];
-        }
-        ksort($solution->satellites);
+        $solution->satellites = $arcs->tally($left);
 
         return $solution;
     }
@@ -132,16 +119,18 @@ final class KinematicBaseline
             $covariance = self::withAmbiguities($blocks, $q, $fix->q);
             $place = [$track[$k][0] + $x[0], $track[$k][1] + $x[1], $track[$k][2] + $x[2]];
             $isSure = $this->sureSatellites($k, $arcs, $float, $fix) >= self::LEAST
-                && $phaseCount > 0 && sqrt($phase / $phaseCount) < self::MOST * 0.005;
+                && $phaseCount > 0 && sqrt($phase / $phaseCount) < self::MOST;
             $found[] = [$time, $place, $isSure, \count($blocks), $covariance];
             $track[$k] = $place;
         }
         $factor = $redundancy > 0.0 ? max(1.0, $squares / $redundancy) : 1.0;
+        $plan = self::FLOOR[0][0] + self::FLOOR[0][1] * $length;
+        $up = self::FLOOR[1][0] + self::FLOOR[1][1] * $length;
         $solution->rms = $phases > 0 ? sqrt(2.0 * $phaseSquares / $phases) : 0.0;
         foreach ($found as [$time, $place, $isSure, $satellites, $covariance]) {
             $solution->track[] = [
                 'time' => $time, 'position' => $place, 'solution' => $isSure ? BaselineSolution::FIXED : BaselineSolution::FLOAT,
-                'satellites' => $satellites, 'covariance' => self::honest($covariance, 1.5 * $factor, $place, $length),
+                'satellites' => $satellites, 'covariance' => Horizon::of($place)->widened($covariance, self::WIDER * $factor, $plan, $up),
             ];
         }
     }
@@ -174,7 +163,7 @@ final class KinematicBaseline
         $phases = 0;
         foreach ($blocks as [$rows, $weight]) {
             $v = [];
-            foreach ($rows as $r => [$a, $w, $e]) {
+            foreach ($rows as $r => [$a, $w, $e, $isPhase]) {
                 foreach ($a as $u => $value) {
                     $w -= $value * $unknowns[$u];
                 }
@@ -182,7 +171,7 @@ final class KinematicBaseline
                     $w -= $value * $x[$g];
                 }
                 $v[$r] = $w;
-                if ($weight[$r][$r] > 1000.0) { // phases weigh thousands of times what codes do
+                if ($isPhase) {
                     $phase += $w * $w;
                     ++$phases;
                 }
@@ -240,30 +229,6 @@ final class KinematicBaseline
         return $covariance;
     }
 
-    /**
-     * @param list<list<float>>          $q
-     * @param array{float, float, float} $place
-     *
-     * @return list<list<float>>
-     */
-    private static function honest(array $q, float $factor, array $place, float $length): array
-    {
-        $a = Horizon::of($place)->axes;
-        $plan = self::FLOOR[0][0] + self::FLOOR[0][1] * $length;
-        $up = self::FLOOR[1][0] + self::FLOOR[1][1] * $length;
-        $out = [];
-        for ($i = 0; $i < 3; ++$i) {
-            $row = [];
-            for ($j = 0; $j < 3; ++$j) {
-                $row[] = $factor * $q[$i][$j] + ($a[$i] * $a[$j] + $a[3 + $i] * $a[3 + $j]) * $plan * $plan
-                    + $a[6 + $i] * $a[6 + $j] * $up * $up;
-            }
-            $out[] = $row;
-        }
-
-        return $out;
-    }
-
     /** @param array{float, float, float} $base */
     private function mean(BaselineSolution $solution, array $base): void
     {
@@ -292,14 +257,5 @@ final class KinematicBaseline
         $solution->start = $solution->track[0]['time'];
         $solution->end = $solution->track[$solution->epochs - 1]['time'];
         $solution->solution = 2 * $fixed > $solution->epochs ? BaselineSolution::FIXED : BaselineSolution::FLOAT;
-    }
-
-    /**
-     * @param array{float, float, float} $a
-     * @param array{float, float, float} $b
-     */
-    private static function distance(array $a, array $b): float
-    {
-        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
     }
 }

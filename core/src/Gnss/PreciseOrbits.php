@@ -55,7 +55,7 @@ final class PreciseOrbits
             $points[$middle][0] <= $t ? $low = $middle : $high = $middle;
         }
         $step = $points[$high][0] - $points[$low][0];
-        if ($t < $points[0][0] - $step || $t > $points[$count - 1][0] + $step) {
+        if ($t < $points[0][0] || $t > $points[$count - 1][0]) {
             return null;
         }
         $first = max(0, min($count - self::POINTS, $low - intdiv(self::POINTS, 2) + 1));

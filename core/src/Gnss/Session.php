@@ -40,9 +40,6 @@ final class Session
     /** @var array<string, array{float, ?float}> wavelengths of both bands by system, metres; null without a second band */
     public array $wavelength = [];
 
-    /** @var array<string, string> names of the signals that are used, by system */
-    public array $signals = [];
-
     public function rowCount(): int
     {
         return \count($this->satellite);

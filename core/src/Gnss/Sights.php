@@ -19,9 +19,6 @@ final class Sights
     /** @var list<float> metres: computed rover less base */
     public array $computed = [];
 
-    /** @var list<float> wet mapping, rover */
-    public array $mapping = [];
-
     /**
      * @param array{float, float, float} $base       antenna
      * @param array{float, float, float} $rover      antenna
@@ -52,7 +49,6 @@ final class Sights
                     array_push($this->direction, 0.0, 0.0, 0.0);
                     $this->elevation[] = -1.0;
                     $this->computed[] = \NAN;
-                    $this->mapping[] = 0.0;
                     continue;
                 }
                 $x = $sr[0] - $rover[0];
@@ -70,7 +66,6 @@ final class Sights
                 // The satellite's clock is read at two instants some microseconds apart.
                 $this->computed[] = $range + $rt->delay($up) - Signal::LIGHT * $sr[3]
                     - ($baseRange + $bt->delay($baseUp) - Signal::LIGHT * $sb[3]);
-                $this->mapping[] = $rt->wetMapping($up);
             }
         }
     }

@@ -82,14 +82,14 @@ final readonly class SinglePoint
             if (null === $solved) {
                 return null;
             }
-            [$shift, $inverse] = $solved;
+            $shift = $solved;
             $position = [$position[0] + $shift[0], $position[1] + $shift[1], $position[2] + $shift[2]];
             $clock = $shift[3] / Signal::LIGHT;
             $moved = sqrt($shift[0] ** 2 + $shift[1] ** 2 + $shift[2] ** 2);
             if ($moved > 1e-3 || !$isPlaced) {
                 continue;
             }
-            $worst = self::worst($rows, $shift, $inverse);
+            $worst = self::worst($rows, $shift);
             if (null === $worst || $used <= $count) {
                 return [$position, $clock, $used];
             }
@@ -102,7 +102,7 @@ final readonly class SinglePoint
     /**
      * @param array<int, array{float, float, float, int, float, float}> $rows
      *
-     * @return ?array{list<float>, list<list<float>>}
+     * @return ?list<float>
      */
     private static function solved(array $rows, int $count): ?array
     {
@@ -130,17 +130,16 @@ final readonly class SinglePoint
             $x[] = $sum;
         }
 
-        return [$x, $inverse];
+        return $x;
     }
 
     /**
      * The code that does not fit the others by far.
      *
      * @param array<int, array{float, float, float, int, float, float}> $rows
-     * @param list<float>       $x
-     * @param list<list<float>> $inverse
+     * @param list<float> $x
      */
-    private static function worst(array $rows, array $x, array $inverse): ?int
+    private static function worst(array $rows, array $x): ?int
     {
         $largest = self::OUTLIER;
         $worst = null;

@@ -9,11 +9,8 @@ use Mensura\Fault\UnusableInput;
 /** A baseline between two receivers that stood still: float, integers where they are sure, and honest precision. */
 final class StaticBaseline
 {
-    /** Epochs an arc must have to be used. */
-    private const SHORTEST = 5;
-
-    /** Metres of ionospheric difference in the zenith by metre of line, one standard deviation (about 1 ppm; common practice). */
-    private const IONOSPHERE = 1.0e-6;
+    /** What remains beside the formal precision, metres and parts of the line: plan, up. */
+    private const FLOOR = [[0.0008, 0.3e-6], [0.0015, 0.8e-6]];
 
     /** Beyond this, and so many parts per million of the line, residuals of a fixed solution say that the integers are wrong, metres. */
     private const MOST_RMS = 0.015;
@@ -32,9 +29,9 @@ final class StaticBaseline
      */
     public function solve(array $base, array $rover, array $baseClock, array $roverClock): BaselineSolution
     {
-        $length = self::distance($base, $rover);
+        $length = Horizon::distance($base, $rover);
         [$arcs, $left, $float] = $this->float($base, $rover, $baseClock, $roverClock, $length);
-        for ($k = 0; $k < 2 && self::distance([0.0, 0.0, 0.0], $float->shift) > 0.02; ++$k) {
+        for ($k = 0; $k < 2 && Horizon::distance([0.0, 0.0, 0.0], $float->shift) > 0.02; ++$k) {
             $rover = [$rover[0] + $float->shift[0], $rover[1] + $float->shift[1], $rover[2] + $float->shift[2]];
             [$arcs, $left, $float] = $this->float($base, $rover, $baseClock, $roverClock, $length);
         }
@@ -51,7 +48,7 @@ final class StaticBaseline
             $solution->solution = BaselineSolution::FIXED;
         }
         $sights = new Sights($this->session, $this->orbits, $base, $solution->rover, $baseClock, $roverClock);
-        $residuals = new Residuals($this->session, $sights, $arcs, $left, self::IONOSPHERE * $length);
+        $residuals = new Residuals($this->session, $sights, $arcs, $left, FloatSolution::IONOSPHERE * $length);
         $solution->rms = $residuals->rms;
         if ($fix->isFixed() && $residuals->steady > self::MOST_RMS + 1e-6 * $length) {
             $solution->solution = BaselineSolution::FLOAT;
@@ -62,15 +59,8 @@ final class StaticBaseline
                 1000.0 * $residuals->steady,
             );
         }
-        $this->honest($solution, $residuals, $length);
-        foreach ($arcs->arcs as $a => $arc) {
-            $s = $solution->satellites[$arc['satellite']] ?? ['epochs' => 0, 'slips' => 0, 'used' => false];
-            $solution->satellites[$arc['satellite']] = [
-                'epochs' => 0 === $arc['band'] ? $s['epochs'] + $arc['count'] : $s['epochs'],
-                'slips' => $arcs->slips[$arc['satellite']] ?? 0, 'used' => $s['used'] || !isset($left[$a]),
-            ];
-        }
-        ksort($solution->satellites);
+        self::honest($solution, $residuals, $length);
+        $solution->satellites = $arcs->tally($left);
         $solution->epochs = \count($this->session->times);
         $solution->start = $this->session->times[0];
         $solution->end = $this->session->times[$solution->epochs - 1];
@@ -90,9 +80,8 @@ final class StaticBaseline
     {
         $sights = new Sights($this->session, $this->orbits, $base, $rover, $baseClock, $roverClock);
         $arcs = new Arcs($this->session, $sights, $this->mask);
-        $short = array_filter($arcs->arcs, static fn (array $a): bool => $a['count'] < self::SHORTEST);
-        $left = array_fill_keys(array_keys($short), true);
-        $float = new FloatSolution($this->session, $sights, $arcs, self::IONOSPHERE * $length, $left);
+        $left = $arcs->tooShort();
+        $float = new FloatSolution($this->session, $sights, $arcs, FloatSolution::IONOSPHERE * $length, $left);
         if (!$float->solve()) {
             throw new UnusableInput('', 'there are not enough common satellites to determine the baseline');
         }
@@ -101,20 +90,12 @@ final class StaticBaseline
     }
 
     /** What the formal precision leaves out: residuals that hang together in time, and what grows with the line. */
-    private function honest(BaselineSolution $solution, Residuals $residuals, float $length): void
+    private static function honest(BaselineSolution $solution, Residuals $residuals, float $length): void
     {
-        $scale = max(1.0, $residuals->factor) * $residuals->inflation;
-        $horizon = Horizon::of($solution->rover);
-        $floor = [0.0008 + 0.3e-6 * $length, 0.0008 + 0.3e-6 * $length, 0.0015 + 0.8e-6 * $length];
-        $a = $horizon->axes;
-        for ($i = 0; $i < 3; ++$i) {
-            for ($j = 0; $j < 3; ++$j) {
-                $solution->covariance[$i][$j] *= $scale;
-                for ($k = 0; $k < 3; ++$k) {
-                    $solution->covariance[$i][$j] += $a[3 * $k + $i] * $a[3 * $k + $j] * $floor[$k] ** 2;
-                }
-            }
-        }
+        $solution->covariance = Horizon::of($solution->rover)->widened(
+            $solution->covariance, max(1.0, $residuals->factor) * $residuals->inflation,
+            self::FLOOR[0][0] + self::FLOOR[0][1] * $length, self::FLOOR[1][0] + self::FLOOR[1][1] * $length,
+        );
     }
 
     /**
@@ -125,14 +106,5 @@ final class StaticBaseline
     private static function corner(array $q): array
     {
         return array_map(static fn (array $row): array => \array_slice($row, 0, 3), \array_slice($q, 0, 3));
-    }
-
-    /**
-     * @param array{float, float, float} $a
-     * @param array{float, float, float} $b
-     */
-    private static function distance(array $a, array $b): float
-    {
-        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
     }
 }

@@ -54,12 +54,6 @@ final class Troposphere
         return $this->zenith[0] * self::mapping($this->dry, $elevation) + $this->zenith[1] * self::mapping($this->wet, $elevation);
     }
 
-    /** How the wet delay of the zenith grows with the sight. */
-    public function wetMapping(float $elevation): float
-    {
-        return self::mapping($this->wet, $elevation);
-    }
-
     /** @param array{float, float, float} $abc */
     private static function mapping(array $abc, float $elevation): float
     {

@@ -100,6 +100,17 @@ final class RinexTest extends TestCase
         $of('GLO');
     }
 
+    /** SYS / SCALE FACTOR: what is written is so many times what was observed, of the types that are named, or of all. */
+    public function testScaleFactors(): void
+    {
+        $read = static fn (string $line): array => ObservationReader::read(implode("\n", [
+            ...\array_slice(self::THREE, 0, -1), str_pad($line, 60).'SYS / SCALE FACTOR', self::THREE[7],
+            '> 2031 05 04 09 00  0.0000000  0  1', 'G05  20000000.000   105000000.000',
+        ]), 'a.rnx')->value;
+        self::assertSame([20000000.0, 1050000.0], \array_slice($read('G  100   1 L1C'), 0, 2));
+        self::assertSame([200000.0, 1050000.0], \array_slice($read('G  100'), 0, 2));
+    }
+
     /** @return iterable<string, array{list<string>, string}> */
     public static function bad(): iterable
     {
@@ -163,5 +174,15 @@ final class RinexTest extends TestCase
         // A circle of 26 560 km: the radius lies within the eccentricity of it, and Kepler's third law gives half a day.
         [$x, $y, $z] = $e->at($e->orbitTime);
         self::assertEqualsWithDelta(5153.7 ** 2, sqrt($x * $x + $y * $y + $z * $z), 0.011 * 5153.7 ** 2);
+    }
+
+    public function testANumberThatIsNoneIsNotTakenForNought(): void
+    {
+        $this->expectException(UnusableInput::class);
+        $this->expectExceptionMessageMatches('/b.31n line 3: "1.0x" is not a number/');
+        NavigationReader::read(implode("\n", [
+            '     2.11           N: GPS NAV DATA                         RINEX VERSION / TYPE',
+            '                                                            END OF HEADER', ' 5 31  5  4  8  0  0.0               1.0x',
+        ]), 'b.31n');
     }
 }

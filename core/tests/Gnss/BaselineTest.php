@@ -111,6 +111,9 @@ final class BaselineTest extends TestCase
             self::assertEqualsWithDelta($a[3], $b[3], 1e-12);
         }
         self::assertNull($both->received('G01', GpsTime::of(2660, 100.0), 2.2e7));
+        // A polynomial says nothing beyond its table: it ends four hours after the time of the ephemerides.
+        self::assertNotNull($both->received('G01', GpsTime::of(2660, 208800.0 + 14400.0), 2.2e7));
+        self::assertNull($both->received('G01', GpsTime::of(2660, 208800.0 + 14401.0), 2.2e7));
         $this->expectException(UnusableInput::class);
         $this->expectExceptionMessageMatches('/b.sp3 line 1: is not SP3/');
         Sp3Reader::read('G01', 'b.sp3', $precise);

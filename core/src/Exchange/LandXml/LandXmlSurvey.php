@@ -209,7 +209,8 @@ final class LandXmlSurvey
             $round = $up->getAttribute('setID');
         }
         $this->sights[] = new SurveySight(
-            $sight->getLineNo(), $station, $setup->getAttribute('id').('' === $round ? '' : '/'.$round), $target,
+            $sight->getLineNo(), $station, $setup->getAttribute('id'),
+            $setup->getAttribute('id').('' === $round ? '' : '/'.$round), $target,
             $hi ?? 0.0, $ht ?? 0.0, $face, $values, self::time($sight->getAttribute('timeStamp')),
         );
 
@@ -231,7 +232,8 @@ final class LandXmlSurvey
             return;
         }
         $this->sights[] = new SurveySight(
-            $back->getLineNo(), $station, $setup->getAttribute('id'), $target, 0.0, 0.0, null, ['direction' => self::turn($circle)], null,
+            $back->getLineNo(), $station, $setup->getAttribute('id'), $setup->getAttribute('id'), $target, 0.0, 0.0,
+            null, ['direction' => self::turn($circle)], null,
         );
     }
 

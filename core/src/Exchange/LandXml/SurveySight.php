@@ -14,6 +14,7 @@ final readonly class SurveySight
     public function __construct(
         public int $line,
         public string $station,
+        public string $setup,
         public string $set,
         public string $target,
         public float $hi,

@@ -39,13 +39,13 @@ final class NavigationReader
             }
             $system = $isShort ? 'G' : $line[0];
             $more = self::MORE[$system] ?? throw $lines->fault('a navigation record begins with the letter of a system');
-            $values = \array_slice(array_pad(self::values($line, $isShort ? 22 : 23), 3, 0.0), 0, 3);
+            $values = \array_slice(array_pad(self::values($lines, $line, $isShort ? 22 : 23), 3, 0.0), 0, 3);
             for ($k = 0; $k < $more; ++$k) {
                 $next = $lines->next();
                 if (null === $next) {
                     return $file; // a record that is cut off is none
                 }
-                array_push($values, ...array_pad(self::values($next, $isShort ? 3 : 4), 4, 0.0));
+                array_push($values, ...array_pad(self::values($lines, $next, $isShort ? 3 : 4), 4, 0.0));
             }
             if (\in_array($system, ['G', 'E', 'C'], true)) {
                 $ephemeris = self::ephemeris($system, $line, $values, $isShort, $lines);
@@ -66,10 +66,10 @@ final class NavigationReader
             $label = trim(substr($line, 60, 20));
             $isThree = 'IONOSPHERIC CORR' === $label;
             if ('ION ALPHA' === $label || $isThree && 'GPSA' === substr($line, 0, 4)) {
-                $alpha = self::values($line, $isThree ? 5 : 2, 12);
+                $alpha = self::values($lines, $line, $isThree ? 5 : 2, 12);
             }
             if ('ION BETA' === $label || $isThree && 'GPSB' === substr($line, 0, 4)) {
-                $beta = self::values($line, $isThree ? 5 : 2, 12);
+                $beta = self::values($lines, $line, $isThree ? 5 : 2, 12);
             }
             if ('END OF HEADER' === $label) {
                 break;
@@ -90,12 +90,15 @@ final class NavigationReader
      *
      * @return list<float>
      */
-    private static function values(string $line, int $at, int $width = 19): array
+    private static function values(HeaderLines $lines, string $line, int $at, int $width = 19): array
     {
         $values = [];
         foreach (str_split(substr($line, $at, 4 * $width), $width) as $cell) {
             $plain = trim(strtr($cell, 'Dd', 'EE'));
-            $values[] = is_numeric($plain) ? (float) $plain : 0.0;
+            if ('' !== $plain && !is_numeric($plain)) {
+                throw $lines->fault(\sprintf('"%s" is not a number', mb_scrub($plain)));
+            }
+            $values[] = (float) $plain;
         }
 
         return $values;

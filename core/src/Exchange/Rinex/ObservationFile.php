@@ -10,8 +10,6 @@ use Mensura\Gnss\GpsTime;
 final class ObservationFile
 {
     public string $marker = '';
-    public string $receiver = '';
-    public string $antenna = '';
 
     /** @var ?array{float, float, float} geocentric, metres, as the header states it */
     public ?array $approximate = null;
@@ -19,11 +17,8 @@ final class ObservationFile
     /** @var array{float, float, float} antenna reference point above, east and north of the marker, metres */
     public array $antennaOffset = [0.0, 0.0, 0.0];
 
-    public ?float $interval = null;
-
     /** GPS, GAL, BDT (brought to GPS time) as stated. */
     public string $timeSystem = 'GPS';
-    public int $timeSystemLine = 0;
 
     /** @var array<string, list<string>> codes of the observation types in their order, by system */
     public array $types = [];

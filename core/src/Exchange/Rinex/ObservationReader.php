@@ -84,25 +84,15 @@ final class ObservationReader
                 case 'MARKER NAME':
                     $f->marker = trim(substr($line, 0, 60));
                     break;
-                case 'REC # / TYPE / VERS':
-                    $f->receiver = trim(substr($line, 20, 20));
-                    break;
-                case 'ANT # / TYPE':
-                    $f->antenna = trim(substr($line, 20, 20));
-                    break;
                 case 'APPROX POSITION XYZ':
                     $f->approximate = $this->three($line, 'the approximate position');
                     break;
                 case 'ANTENNA: DELTA H/E/N':
                     $f->antennaOffset = $this->three($line, 'the antenna height');
                     break;
-                case 'INTERVAL':
-                    $f->interval = (float) substr($line, 0, 10) ?: null;
-                    break;
                 case 'TIME OF FIRST OBS':
                     $stated = strtoupper(trim(substr($line, 48, 3)));
                     $f->timeSystem = '' === $stated ? ['R' => 'GLO', 'E' => 'GAL', 'C' => 'BDT'][$this->lines->system] ?? 'GPS' : $stated;
-                    $f->timeSystemLine = $this->lines->number;
                     if (!isset(self::AHEAD[$f->timeSystem])) {
                         throw $this->lines->fault(\sprintf(
                             'its time system is %s, which follows UTC; observations in GPS, GAL or BDT time are processed', $f->timeSystem,
@@ -139,10 +129,13 @@ final class ObservationReader
                     break;
                 case 'SYS / SCALE FACTOR':
                     $factor = (float) substr($line, 2, 4);
-                    foreach ($factor > 0.0 ? str_split(substr($line, 10, 48), 4) : [] as $cell) {
-                        if ('' !== trim($cell)) {
-                            $this->scale[$line[0]][trim($cell)] = $factor;
-                        }
+                    $named = array_filter(
+                        array_map(trim(...), str_split(substr($line, 10, 48), 4)),
+                        static fn (string $t): bool => '' !== $t,
+                    );
+                    // Without a list it stands for every type of the system.
+                    foreach ($factor > 0.0 ? ([] === $named ? $f->types[$line[0]] ?? [] : $named) : [] as $type) {
+                        $this->scale[$line[0]][$type] = $factor;
                     }
                     break;
             }

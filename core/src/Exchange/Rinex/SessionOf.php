@@ -14,7 +14,7 @@ use Mensura\Gnss\Signal;
  *
  * Places are those of code and phase in the values of each file.
  *
- * @phpstan-type Places array{band: string, name: string, base: array{int, ?int}, rover: array{int, ?int}}
+ * @phpstan-type Places array{band: string, base: array{int, ?int}, rover: array{int, ?int}}
  */
 final class SessionOf
 {
@@ -59,7 +59,6 @@ final class SessionOf
             $f = (float) Signal::frequency($system, $first);
             $g = null === $two ? null : Signal::frequency($system, $two['band']);
             $self->session->wavelength[$system] = [$light / $f, null === $g ? null : $light / $g];
-            $self->session->signals[$system] = $one['name'].(null === $two ? '' : ' '.$two['name']);
         }
         if ([] === $places) {
             throw new UnusableInput("$baseName and $roverName", 'have no code of the first frequency of GPS, Galileo or BeiDou in common');
@@ -98,7 +97,7 @@ final class SessionOf
                 if (null !== $r && $rank < $least) {
                     $least = $rank;
                     $best = [
-                        'band' => $band, 'name' => "$band$m".($m === $n ? '' : "/$band$n"), 'base' => [$b, $bp], 'rover' => [$r, $rp],
+                        'band' => $band, 'base' => [$b, $bp], 'rover' => [$r, $rp],
                     ];
                 }
             }

@@ -177,7 +177,7 @@ async function discard() {
         @preview="(p) => emit('preview', p)"
         @order="order"
       />
-      <MappingTable :preview="preview" @column="chooseColumn" @unit="chooseUnit" />
+      <MappingTable v-if="preview.fields.length > 0" :preview="preview" @column="chooseColumn" @unit="chooseUnit" />
     </div>
   </section>
 </template>

@@ -120,6 +120,19 @@ watch(mark, (m) => (typed.value = m?.name ?? ''), { immediate: true });
 const metre = computed(() => metresPer(units.value));
 const fineUnit = computed(() => (units.value.length === 'm' ? 0.001 : metre.value));
 
+const PLACE = [
+  ['e', 'easting'],
+  ['n', 'northing'],
+  ['h', 'height'],
+] as const;
+const SETTINGS = [
+  ['wanted', 'ellipse wanted', true],
+  ['vectorPlan', 'vector in plan', true],
+  ['vectorHeight', 'in height', true],
+  ['vectorPpm', 'and by length, ppm', false],
+  ['perKm', 'levelled, by √km', true],
+] as const;
+
 function edit(over: Partial<PlanMark>) {
   if (!plan.value || !mark.value) return;
   const next = { ...mark.value, ...over };
@@ -135,7 +148,7 @@ function edit(over: Partial<PlanMark>) {
 function set(over: Partial<NonNullable<typeof plan.value>['settings']>) {
   if (plan.value) void change({ ...plan.value, settings: { ...plan.value.settings, ...over } });
 }
-function setNumber(key: 'vectorPlan' | 'vectorHeight' | 'vectorPpm' | 'perKm' | 'wanted', value: number | null) {
+function setNumber(key: (typeof SETTINGS)[number][0], value: number | null) {
   if (value !== null && value >= 0 && value !== plan.value?.settings[key]) set({ [key]: value });
 }
 function removeSights() {
@@ -224,28 +237,14 @@ function removeSights() {
         ><ElInput v-model="typed" aria-label="Name of the mark" @change="edit({ name: typed.trim() || mark!.name })"
       /></ElFormItem>
       <NumberInput
-        :model-value="mark.e"
-        label="easting"
+        v-for="[key, label] in PLACE"
+        :key="key"
+        :model-value="mark[key]"
+        :label="label"
         :unit="lengthUnit(units)"
         :factor="metre"
         :digits="2"
-        @update:model-value="(v) => v !== null && edit({ e: v })"
-      />
-      <NumberInput
-        :model-value="mark.n"
-        label="northing"
-        :unit="lengthUnit(units)"
-        :factor="metre"
-        :digits="2"
-        @update:model-value="(v) => v !== null && edit({ n: v })"
-      />
-      <NumberInput
-        :model-value="mark.h"
-        label="height"
-        :unit="lengthUnit(units)"
-        :factor="metre"
-        :digits="2"
-        @update:model-value="(v) => v !== null && edit({ h: v })"
+        @update:model-value="(v) => v !== null && edit({ [key]: v })"
       />
       <ElCheckbox :model-value="mark.held" @update:model-value="edit({ held: $event === true })">held</ElCheckbox>
       <ElButton size="small" data-test="remove-mark" @click="change(without(plan!, mark!.name))">Remove</ElButton>
@@ -253,37 +252,13 @@ function removeSights() {
     </form>
     <form v-else class="fields" @submit.prevent>
       <NumberInput
-        :model-value="plan.settings.wanted"
-        label="ellipse wanted"
-        :unit="smallUnit(units)"
-        :factor="fineUnit"
-        @update:model-value="(v) => setNumber('wanted', v)"
-      />
-      <NumberInput
-        :model-value="plan.settings.vectorPlan"
-        label="vector in plan"
-        :unit="smallUnit(units)"
-        :factor="fineUnit"
-        @update:model-value="(v) => setNumber('vectorPlan', v)"
-      />
-      <NumberInput
-        :model-value="plan.settings.vectorHeight"
-        label="in height"
-        :unit="smallUnit(units)"
-        :factor="fineUnit"
-        @update:model-value="(v) => setNumber('vectorHeight', v)"
-      />
-      <NumberInput
-        :model-value="plan.settings.vectorPpm"
-        label="and by length, ppm"
-        @update:model-value="(v) => setNumber('vectorPpm', v)"
-      />
-      <NumberInput
-        :model-value="plan.settings.perKm"
-        label="levelled, by √km"
-        :unit="smallUnit(units)"
-        :factor="fineUnit"
-        @update:model-value="(v) => setNumber('perKm', v)"
+        v-for="[key, label, isLength] in SETTINGS"
+        :key="key"
+        :model-value="plan.settings[key]"
+        :label="label"
+        :unit="isLength ? smallUnit(units) : ''"
+        :factor="isLength ? fineUnit : 1"
+        @update:model-value="(v) => setNumber(key, v)"
       />
       <span class="quiet">Total-station sights take the weights of the network.</span>
     </form>

@@ -34,7 +34,7 @@ final readonly class LandXmlReading implements Reading
         $sights = $this->survey->sights;
 
         return [
-            'setups' => \count(array_unique(array_map(static fn (SurveySight $s): string => $s->station."\0".$s->set, $sights))),
+            'setups' => \count(array_unique(array_map(static fn (SurveySight $s): string => $s->station."\0".$s->setup, $sights))),
             'pointings' => \count($sights), 'targets' => \count(array_unique(array_column($sights, 'target'))),
             'distances' => \count(array_filter(
                 $sights,
