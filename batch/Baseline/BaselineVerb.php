@@ -17,6 +17,7 @@ use Mensura\Gnss\BaselineSolution;
 use Mensura\Gnss\GpsTime;
 use Mensura\Gnss\Horizon;
 use Mensura\Gnss\LeapSeconds;
+use Mensura\Gnss\Options;
 use Mensura\Gnss\Orbits;
 use Mensura\Gnss\PreciseOrbits;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -79,7 +80,7 @@ final class BaselineVerb extends Verb
             $this->say("warning: $baseName: the base is where its header says about; give --base-position for a place that is known");
         }
         $antenna = null === $marker ? null : self::antenna($marker, $base);
-        $processor = new BaselineProcessor($session, new Orbits($ephemerides, $precise), $klobuchar, deg2rad((float) $mask));
+        $processor = new BaselineProcessor($session, new Orbits($ephemerides, $precise), $klobuchar, new Options(deg2rad((float) $mask)));
         [$solution, $antenna] = $processor->run($mode, $antenna, null !== $stated);
         foreach ([...$processor->warnings, ...$solution->warnings] as $warning) {
             $this->say('warning: '.$warning);

@@ -31,7 +31,7 @@ final class Arrows
         'TotalStation' => ['Fault'],
         'Traverse' => ['Fault', 'Observation', 'Network'],
         'Levelling' => ['Fault', 'Graph'],
-        'Gnss' => ['Fault', 'LinearAlgebra', 'Geodesy'],
+        'Gnss' => ['Fault', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Graph'],
         'Exchange' => [
             'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface',
             'TotalStation', 'Traverse', 'Levelling', 'Gnss',

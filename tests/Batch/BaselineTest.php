@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace App\Tests\Batch;
 
 use Mensura\Gnss\Horizon;
-use Mensura\Tests\Gnss\Constellation;
+use Demo\Gnss\Receiver;
+use Demo\Gnss\Sky;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
 /** The verb baseline as a program, on files of an invented constellation. */
 final class BaselineTest extends TestCase
 {
-    private const BASE = [3900000.0, 300000.0, 5018000.0];
+    private const BASE = [3901600.0, 300100.0, 5020020.0];
 
     private static string $folder;
 
@@ -20,11 +21,11 @@ final class BaselineTest extends TestCase
     {
         self::$folder = sys_get_temp_dir().'/baseline-'.bin2hex(random_bytes(4));
         mkdir(self::$folder);
-        $sky = new Constellation(21);
+        $sky = new Sky(21);
         $rover = Horizon::of(self::BASE)->shifted(self::BASE, 400.0, -300.0, 12.0);
-        $base = $sky->observations('BASE', self::BASE, 61, 20.0, 1e-5);
+        $base = $sky->observations(new Receiver('BASE', self::BASE, 61, 20.0, 1e-5));
         foreach ([
-            'base.rnx' => $base, 'rover.rnx' => $sky->observations('ROV1', $rover, 61, 20.0, -2e-4), 'nav.rnx' => $sky->navigation(),
+            'base.rnx' => $base, 'rover.rnx' => $sky->observations(new Receiver('ROV1', $rover, 61, 20.0, -2e-4)), 'nav.rnx' => $sky->navigation(),
             'orbits.sp3' => $sky->precise(),
             'high.rnx' => strtr($base, [\sprintf('%14.4F%14.4F%14.4F', 0, 0, 0) => \sprintf('%14.4F%14.4F%14.4F', 1.5, 0, 0)]),
         ] as $name => $contents) {

@@ -31,7 +31,7 @@ final class BaselineProcessor
         private readonly Session $session,
         private readonly Orbits $orbits,
         private readonly ?array $klobuchar,
-        private readonly float $mask,
+        private readonly Options $options,
     ) {
     }
 
@@ -64,7 +64,7 @@ final class BaselineProcessor
             $rover[$i] += $base[$i] - $byCodes[$i];
         }
         $sights = new Sights($this->session, $this->orbits, $base, $rover, $this->baseClock, $this->roverClock);
-        $code = (new CodeTrack($this->session, $sights, $this->mask))->solve($rover)
+        $code = (new CodeTrack($this->session, $sights, $this->options->mask))->solve($rover)
             ?? throw new UnusableInput('', 'no epoch has four common satellites above the mask');
         if (self::CODE === $mode) {
             return [$code, $base];
@@ -76,12 +76,12 @@ final class BaselineProcessor
         }
         if (self::KINEMATIC === $mode) {
             return [
-                (new KinematicBaseline($this->session, $this->orbits, $this->mask))
+                (new KinematicBaseline($this->session, $this->orbits, $this->options))
                     ->solve($base, $this->trackOf($code), $this->baseClock, $this->roverClock),
                 $base,
             ];
         }
-        $solution = (new StaticBaseline($this->session, $this->orbits, $this->mask))->solve(
+        $solution = (new StaticBaseline($this->session, $this->orbits, $this->options))->solve(
             $base, $code->rover, $this->baseClock, $this->roverClock,
         );
 

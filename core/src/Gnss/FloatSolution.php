@@ -26,12 +26,6 @@ final class FloatSolution
     private const PHASE = 0.003;
     private const CODE = 0.35;
 
-    /** Metres of ionospheric difference in the zenith by metre of line, one standard deviation (about 1 ppm; common practice). */
-    public const IONOSPHERE = 1.0e-6;
-
-    /** What is left of the troposphere in the zenith against the ionosphere; it grows with the square of the sine. */
-    private const AIR = 0.2;
-
     /** Weight of an ambiguity at nought, per cycle squared. */
     private const LOOSE = 1e-9;
 
@@ -54,7 +48,6 @@ final class FloatSolution
     private array $level = [];
 
     /**
-     * @param float            $ionosphere standard deviation of its difference in the zenith, metres on the first band
      * @param array<int, true> $leftOut    arcs not used
      * @param bool             $moves      the rover has another place at every epoch; then no shift is among the unknowns
      */
@@ -62,7 +55,7 @@ final class FloatSolution
         private readonly Session $session,
         private readonly Sights $sights,
         private readonly Arcs $arcs,
-        private readonly float $ionosphere,
+        private readonly Atmosphere $atmosphere,
         private readonly array $leftOut = [],
         private readonly bool $moves = false,
     ) {
@@ -119,18 +112,6 @@ final class FloatSolution
         $sine = max(0.05, sin($elevation));
 
         return 2.0 * ($isPhase ? self::PHASE : self::CODE) ** 2 * (0.5 + 0.5 / ($sine * $sine));
-    }
-
-    /**
-     * What the atmosphere adds to it.
-     *
-     * @return array{float, float} of the ionosphere on the first band, and of the troposphere, metres squared
-     */
-    public static function common(float $ionosphere, float $elevation): array
-    {
-        $sine = max(0.1, sin($elevation));
-
-        return [($ionosphere / max(0.2, $sine)) ** 2, (self::AIR * $ionosphere / ($sine * $sine)) ** 2];
     }
 
     private function levels(): void
@@ -310,7 +291,7 @@ final class FloatSolution
             return null;
         }
         // What a satellite's signals have in common: the ionosphere by frequency, and what the model leaves of the troposphere.
-        [$sigma, $air] = self::common($this->ionosphere, $elevation);
+        [$sigma, $air] = $this->atmosphere->variances($elevation);
         $covariance = [];
         foreach ($iono as $r => $g) {
             $line = [];

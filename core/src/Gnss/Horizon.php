@@ -29,12 +29,19 @@ final readonly class Horizon
     /** @return array{float, float} azimuth and elevation of a direction, radians */
     public function look(float $dx, float $dy, float $dz): array
     {
-        $a = $this->axes;
-        $e = $a[0] * $dx + $a[1] * $dy + $a[2] * $dz;
-        $n = $a[3] * $dx + $a[4] * $dy + $a[5] * $dz;
-        $u = $a[6] * $dx + $a[7] * $dy + $a[8] * $dz;
+        [$e, $n, $u] = $this->components($dx, $dy, $dz);
 
         return [atan2($e, $n), atan2($u, hypot($e, $n))];
+    }
+
+    /** @return array{float, float, float} east, north and up of a geocentric difference */
+    public function components(float $dx, float $dy, float $dz): array
+    {
+        $a = $this->axes;
+
+        return [
+            $a[0] * $dx + $a[1] * $dy + $a[2] * $dz, $a[3] * $dx + $a[4] * $dy + $a[5] * $dz, $a[6] * $dx + $a[7] * $dy + $a[8] * $dz,
+        ];
     }
 
     /**

@@ -27,7 +27,7 @@ final class IntegerFix
     /** @var list<list<float>> their covariance then */
     public array $q;
 
-    public function __construct(FloatSolution $float)
+    public function __construct(private readonly FloatSolution $float)
     {
         $this->x = $float->x;
         $this->q = $float->q;
@@ -58,6 +58,32 @@ final class IntegerFix
     public function isFixed(): bool
     {
         return [] !== $this->integers;
+    }
+
+    /** How many satellites of an epoch have a first-band ambiguity that is an integer, held or found. */
+    public function sureSatellites(Session $session, Arcs $arcs, int $k): int
+    {
+        if (!$this->isFixed()) {
+            return 0;
+        }
+        $sure = 0;
+        for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
+            $a = $arcs->of[0][$i];
+            $sure += $a >= 0 && (isset($this->integers[$a]) || isset($this->float->held[$a])) ? 1 : 0;
+        }
+
+        return $sure;
+    }
+
+    /** Share of the epochs whose place rests on integers: what the rest says about it is not known to agree. */
+    public function coverage(Session $session, Arcs $arcs): float
+    {
+        $sure = 0;
+        foreach ($session->times as $k => $unused) {
+            $sure += $this->sureSatellites($session, $arcs, $k) >= self::LEAST ? 1 : 0;
+        }
+
+        return $sure / max(1, \count($session->times));
     }
 
     /**

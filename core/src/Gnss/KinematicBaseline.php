@@ -26,7 +26,7 @@ final class KinematicBaseline
     /** What remains beside the formal precision, metres and parts of the line: plan, up. */
     private const FLOOR = [[0.003, 0.5e-6], [0.006, 1.0e-6]];
 
-    public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly float $mask)
+    public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly Options $options)
     {
     }
 
@@ -44,9 +44,9 @@ final class KinematicBaseline
         $length = Horizon::distance($base, $track[0]);
         for ($round = 0; $round < 2; ++$round) {
             $sights = new Sights($this->session, $this->orbits, $base, $track[0], $baseClock, $roverClock, $track);
-            $arcs = new Arcs($this->session, $sights, $this->mask, true);
+            $arcs = new Arcs($this->session, $sights, $this->options->mask, true);
             $left = $arcs->tooShort();
-            $float = new FloatSolution($this->session, $sights, $arcs, FloatSolution::IONOSPHERE * $length, $left, true);
+            $float = new FloatSolution($this->session, $sights, $arcs, Atmosphere::over($length, $this->options->isFree), $left, true);
             if (!$float->solve()) {
                 throw new UnusableInput('', 'there are not enough common satellites to determine a track');
             }
@@ -118,7 +118,7 @@ final class KinematicBaseline
             $phases += $phaseCount;
             $covariance = self::withAmbiguities($blocks, $q, $fix->q);
             $place = [$track[$k][0] + $x[0], $track[$k][1] + $x[1], $track[$k][2] + $x[2]];
-            $isSure = $this->sureSatellites($k, $arcs, $float, $fix) >= self::LEAST
+            $isSure = $fix->sureSatellites($this->session, $arcs, $k) >= self::LEAST
                 && $phaseCount > 0 && sqrt($phase / $phaseCount) < self::MOST;
             $found[] = [$time, $place, $isSure, \count($blocks), $covariance];
             $track[$k] = $place;
@@ -133,21 +133,6 @@ final class KinematicBaseline
                 'satellites' => $satellites, 'covariance' => Horizon::of($place)->widened($covariance, self::WIDER * $factor, $plan, $up),
             ];
         }
-    }
-
-    /** How many satellites have a first-band ambiguity that is an integer, held or found. */
-    private function sureSatellites(int $k, Arcs $arcs, FloatSolution $float, IntegerFix $fix): int
-    {
-        if (!$fix->isFixed()) {
-            return 0;
-        }
-        $sure = 0;
-        for ($i = $this->session->epochStart[$k]; $i < $this->session->epochStart[$k + 1]; ++$i) {
-            $a = $arcs->of[0][$i];
-            $sure += $a >= 0 && (isset($fix->integers[$a]) || isset($float->held[$a])) ? 1 : 0;
-        }
-
-        return $sure;
     }
 
     /**

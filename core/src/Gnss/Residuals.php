@@ -25,12 +25,17 @@ final class Residuals
     /** @var array<int, array<int, float>> metres by arc and epoch */
     public array $byArc = [];
 
+    /** Whether they are of the combination without ionosphere, which is three times as noisy. */
+    public bool $isFree = false;
+
     /**
-     * @param array<int, true> $leftOut    arcs not used
-     * @param float            $ionosphere standard deviation of its difference in the zenith, metres
+     * @param array<int, true> $leftOut arcs not used
      */
-    public function __construct(Session $session, Sights $sights, Arcs $arcs, array $leftOut, float $ionosphere)
+    public function __construct(Session $session, Sights $sights, Arcs $arcs, array $leftOut, Atmosphere $atmosphere)
     {
+        if ($atmosphere->isFree) {
+            $this->isFree = true;
+        }
         $raw = $variance = [];
         // Clocks and ambiguities in turn: a few rounds of means settle both.
         foreach ($session->times as $k => $unused) {
@@ -38,9 +43,23 @@ final class Residuals
                 foreach ([0, 1] as $band) {
                     $a = $arcs->of[$band][$i];
                     if ($a >= 0 && !isset($leftOut[$a])) {
-                        $raw[$session->satellite[$i][0].$band][$k][$a] = $session->phase[$band][$i] - $sights->computed[$i];
-                        $variance[$a][$k] = FloatSolution::variance(true, $sights->elevation[$i])
-                            + array_sum(FloatSolution::common($ionosphere, $sights->elevation[$i]));
+                        $phase = $session->phase[$band][$i];
+                        $gain = 1.0;
+                        if ($this->isFree) {
+                            // The combination without ionosphere, kept with the arc of the first band.
+                            $other = $arcs->of[1][$i];
+                            if (1 === $band || $other < 0 || isset($leftOut[$other])) {
+                                continue;
+                            }
+                            $ratio = self::ratio($session, $i);
+                            $gain = $ratio / ($ratio - 1.0);
+                            $phase = $gain * $phase - ($gain - 1.0) * $session->phase[1][$i];
+                            $gain = $gain * $gain + ($gain - 1.0) ** 2;
+                        }
+                        $raw[$session->satellite[$i][0].$band][$k][$a] = $phase - $sights->computed[$i];
+                        [$ionosphere, $air] = $atmosphere->variances($sights->elevation[$i]);
+                        $variance[$a][$k] = $gain * FloatSolution::variance(true, $sights->elevation[$i])
+                            + ($this->isFree ? 0.0 : $ionosphere) + $air;
                     }
                 }
             }
@@ -72,7 +91,7 @@ final class Residuals
         }
         $squares = $weighted = $product = $high = $weights = 0.0;
         $n = $pairs = 0;
-        $lowest = FloatSolution::variance(true, \M_PI / 2.0) + array_sum(FloatSolution::common($ionosphere, \M_PI / 2.0));
+        $lowest = min(\INF, ...array_map(min(...), $variance));
         foreach ($this->byArc as $a => $values) {
             $before = null;
             foreach ($values as $k => $v) {
@@ -97,5 +116,13 @@ final class Residuals
             $rho = $pairs > 0 && $squares > 0.0 ? max(0.0, min(0.98, ($product / $pairs) / ($squares / $n))) : 0.0;
             $this->inflation = (1.0 + $rho) / (1.0 - $rho);
         }
+    }
+
+    /** Of the squared frequencies, first to second. */
+    private static function ratio(Session $session, int $i): float
+    {
+        [$one, $two] = $session->wavelength[$session->satellite[$i][0]];
+
+        return null === $two ? 1.0 : ($two / $one) ** 2;
     }
 }

@@ -15,7 +15,10 @@ final class StaticBaseline
     /** Beyond this, and so many parts per million of the line, residuals of a fixed solution say that the integers are wrong, metres. */
     private const MOST_RMS = 0.015;
 
-    public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly float $mask)
+    /** Integers must carry so much of the session: a part of it alone says nothing of a receiver that moved in the other. */
+    private const LEAST_COVERAGE = 0.8;
+
+    public function __construct(private readonly Session $session, private readonly Orbits $orbits, private readonly Options $options)
     {
     }
 
@@ -42,24 +45,35 @@ final class StaticBaseline
         $solution->covariance = self::corner($float->q);
         $fix = new IntegerFix($float);
         $solution->ratio = $fix->ratio;
-        if ($fix->isFixed()) {
+        $coverage = $fix->coverage($this->session, $arcs);
+        if ($fix->isFixed() && $coverage < self::LEAST_COVERAGE) {
+            $words = 'integers are found for %.0f %% of the session only; a receiver may have moved, the solution stays float';
+            $solution->warnings[] = \sprintf($words, 100.0 * $coverage);
+        } elseif ($fix->isFixed()) {
             $solution->rover = [$at[0] + $fix->x[0], $at[1] + $fix->x[1], $at[2] + $fix->x[2]];
             $solution->covariance = self::corner($fix->q);
             $solution->solution = BaselineSolution::FIXED;
         }
         $sights = new Sights($this->session, $this->orbits, $base, $solution->rover, $baseClock, $roverClock);
-        $residuals = new Residuals($this->session, $sights, $arcs, $left, FloatSolution::IONOSPHERE * $length);
+        $residuals = new Residuals($this->session, $sights, $arcs, $left, Atmosphere::over($length, $this->options->isFree));
         $solution->rms = $residuals->rms;
-        if ($fix->isFixed() && $residuals->steady > self::MOST_RMS + 1e-6 * $length) {
+        $steadiness = new Steadiness($this->session, $float, BaselineSolution::FIXED === $solution->solution ? $fix->x : $float->x, $at);
+        $why = match (true) {
+            $residuals->steady > self::MOST_RMS + 1e-6 * $length => \sprintf(
+                'the residuals are %.0f mm, too large for the integers found', 1000.0 * $residuals->steady,
+            ),
+            $steadiness->isMoved($length) => \sprintf(
+                'parts of the session lie %.0f mm apart in plan and %.0f mm in height', 1000.0 * $steadiness->plan, 1000.0 * $steadiness->up,
+            ),
+            default => null,
+        };
+        if (BaselineSolution::FIXED === $solution->solution && null !== $why) {
             $solution->solution = BaselineSolution::FLOAT;
             $solution->rover = $rover;
             $solution->covariance = self::corner($float->q);
-            $solution->warnings[] = \sprintf(
-                'the residuals are %.0f mm, too large for the integers found; a receiver may have moved, the solution stays float',
-                1000.0 * $residuals->steady,
-            );
+            $solution->warnings[] = $why.'; a receiver may have moved, the solution stays float';
         }
-        self::honest($solution, $residuals, $length);
+        self::honest($solution, $residuals, $length, max(1.0, $steadiness->factor));
         $solution->satellites = $arcs->tally($left);
         $solution->epochs = \count($this->session->times);
         $solution->start = $this->session->times[0];
@@ -79,9 +93,10 @@ final class StaticBaseline
     private function float(array $base, array $rover, array $baseClock, array $roverClock, float $length): array
     {
         $sights = new Sights($this->session, $this->orbits, $base, $rover, $baseClock, $roverClock);
-        $arcs = new Arcs($this->session, $sights, $this->mask);
+        $arcs = new Arcs($this->session, $sights, $this->options->mask);
         $left = $arcs->tooShort();
-        $float = new FloatSolution($this->session, $sights, $arcs, FloatSolution::IONOSPHERE * $length, $left);
+        $atmosphere = Atmosphere::throughout($length, $this->options->isFree, $this->session->times);
+        $float = new FloatSolution($this->session, $sights, $arcs, $atmosphere, $left);
         if (!$float->solve()) {
             throw new UnusableInput('', 'there are not enough common satellites to determine the baseline');
         }
@@ -90,10 +105,10 @@ final class StaticBaseline
     }
 
     /** What the formal precision leaves out: residuals that hang together in time, and what grows with the line. */
-    private static function honest(BaselineSolution $solution, Residuals $residuals, float $length): void
+    private static function honest(BaselineSolution $solution, Residuals $residuals, float $length, float $between): void
     {
         $solution->covariance = Horizon::of($solution->rover)->widened(
-            $solution->covariance, max(1.0, $residuals->factor) * $residuals->inflation,
+            $solution->covariance, max(1.0, $residuals->factor, $between / $residuals->inflation) * $residuals->inflation,
             self::FLOOR[0][0] + self::FLOOR[0][1] * $length, self::FLOOR[1][0] + self::FLOOR[1][1] * $length,
         );
     }

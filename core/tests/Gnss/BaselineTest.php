@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Mensura\Tests\Gnss;
 
+use Demo\Gnss\Receiver;
+use Demo\Gnss\Sky;
 use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationReader;
 use Mensura\Exchange\Rinex\SessionOf;
@@ -13,6 +15,7 @@ use Mensura\Gnss\BaselineProcessor;
 use Mensura\Gnss\BaselineSolution;
 use Mensura\Gnss\GpsTime;
 use Mensura\Gnss\Horizon;
+use Mensura\Gnss\Options;
 use Mensura\Gnss\Orbits;
 use Mensura\Gnss\PreciseOrbits;
 use PHPUnit\Framework\TestCase;
@@ -20,16 +23,16 @@ use PHPUnit\Framework\TestCase;
 /** Baselines against the truth of an invented constellation, whose generator shares no code with the processor. */
 final class BaselineTest extends TestCase
 {
-    private const BASE = [3900000.0, 300000.0, 5018000.0];
+    private const BASE = [3901600.0, 300100.0, 5020020.0];
 
     public function testAShortLineIsFixedToMillimetres(): void
     {
         foreach ([11, 12, 13] as $seed) {
             $rover = self::away(600.0, 450.0, 20.0);
-            $sky = new Constellation($seed);
+            $sky = new Sky($seed);
             $solution = self::solve(
-                $sky, $sky->observations('B', self::BASE, 121, 10.0, 2e-5),
-                $sky->observations('R', $rover, 121, 10.0, -4e-4),
+                $sky, $sky->observations(new Receiver('B', self::BASE, 121, 10.0, 2e-5)),
+                $sky->observations(new Receiver('R', $rover, 121, 10.0, -4e-4)),
             );
             self::assertSame(BaselineSolution::FIXED, $solution->solution, "seed $seed");
             self::assertGreaterThan(3.0, (float) $solution->ratio);
@@ -46,16 +49,15 @@ final class BaselineTest extends TestCase
     public function testASlipIsFoundAndHarmsNothing(): void
     {
         $rover = self::away(-800.0, 500.0, -10.0);
-        $sky = new Constellation(5);
+        $sky = new Sky(5);
         $up = self::satellitesUp($sky, $rover);
-        $sky->slips = ["R $up[0]" => 60, "B $up[1]" => 80];
         $solution = self::solve(
-            $sky, $sky->observations('B', self::BASE, 121, 10.0, 0.0),
-            $sky->observations('R', $rover, 121, 10.0, 1e-4),
+            $sky, $sky->observations(new Receiver('B', self::BASE, 121, 10.0, slips: [$up[1] => 80])),
+            $sky->observations(new Receiver('R', $rover, 121, 10.0, 1e-4, slips: [$up[0] => 60])),
         );
         self::assertSame(BaselineSolution::FIXED, $solution->solution);
-        self::assertGreaterThan(0, $solution->satellites[\sprintf('G%02d', $up[0])]['slips']);
-        self::assertGreaterThan(0, $solution->satellites[\sprintf('G%02d', $up[1])]['slips']);
+        self::assertGreaterThan(0, $solution->satellites[$up[0]]['slips']);
+        self::assertGreaterThan(0, $solution->satellites[$up[1]]['slips']);
         [$e, $n, $u] = self::error($solution, $rover);
         self::assertLessThan(0.012, sqrt($e * $e + $n * $n + $u * $u));
     }
@@ -65,19 +67,23 @@ final class BaselineTest extends TestCase
     {
         $one = self::away(500.0, 300.0, 0.0);
         $two = self::away(500.2, 300.0, -0.05);
-        $sky = new Constellation(8);
+        $sky = new Sky(8);
         $moved = static fn (int $k): array => $k < 60 ? $one : $two;
-        $solution = self::solve($sky, $sky->observations('B', self::BASE, 121, 10.0, 0.0), $sky->observations('R', $moved, 121, 10.0, 0.0));
+        $solution = self::solve(
+            $sky, $sky->observations(new Receiver('B', self::BASE, 121, 10.0)),
+            $sky->observations(new Receiver('R', $moved, 121, 10.0)),
+        );
         $q = $solution->covariance;
         self::assertTrue(BaselineSolution::FIXED !== $solution->solution || sqrt($q[0][0] + $q[1][1] + $q[2][2]) > 0.05);
     }
 
     public function testAMovingRoverIsFollowedToCentimetres(): void
     {
-        $sky = new Constellation(31);
+        $sky = new Sky(31);
         $path = static fn (int $k): array => self::away(300.0 + 2.0 * $k, 200.0 + 80.0 * sin($k / 15.0), 10.0 + 0.1 * $k);
         $solution = self::solve(
-            $sky, $sky->observations('B', self::BASE, 181, 5.0, 1e-5), $sky->observations('R', $path, 181, 5.0, -3e-4),
+            $sky, $sky->observations(new Receiver('B', self::BASE, 181, 5.0, 1e-5)),
+            $sky->observations(new Receiver('R', $path, 181, 5.0, -3e-4)),
             BaselineProcessor::KINEMATIC,
         );
         self::assertSame(BaselineSolution::FIXED, $solution->solution);
@@ -96,7 +102,7 @@ final class BaselineTest extends TestCase
     /** Between points 15 minutes apart the invented circles are met to a millimetre, and the baseline is the same. */
     public function testPreciseOrbitsReplaceBroadcastOnes(): void
     {
-        $sky = new Constellation(14);
+        $sky = new Sky(14);
         $precise = new PreciseOrbits();
         Sp3Reader::read($sky->precise(), 'a.sp3', $precise);
         $broadcast = new Orbits(NavigationReader::read($sky->navigation(), 'nav.rnx')->ephemerides);
@@ -122,10 +128,11 @@ final class BaselineTest extends TestCase
     public function testCodesAloneGiveATrackAndItsMean(): void
     {
         $rover = self::away(3000.0, -2000.0, 100.0);
-        $sky = new Constellation(3);
-        $types = ['C1C'];
+        $sky = new Sky(3);
+        $types = ['G' => ['C1C']];
         $solution = self::solve(
-            $sky, $sky->observations('B', self::BASE, 61, 10.0, 0.0), $sky->observations('R', $rover, 61, 10.0, 0.0, $types),
+            $sky, $sky->observations(new Receiver('B', self::BASE, 61, 10.0)),
+            $sky->observations(new Receiver('R', $rover, 61, 10.0, types: $types)),
             BaselineProcessor::CODE,
         );
         self::assertSame(BaselineSolution::CODE, $solution->solution);
@@ -137,9 +144,9 @@ final class BaselineTest extends TestCase
 
     public function testWhatCannotBeSolvedSaysWhy(): void
     {
-        $sky = new Constellation(4);
-        $base = $sky->observations('B', self::BASE, 10, 10.0, 0.0);
-        $rover = $sky->observations('R', self::away(100.0, 0.0, 0.0), 10, 10.0, 0.0);
+        $sky = new Sky(4);
+        $base = $sky->observations(new Receiver('B', self::BASE, 10, 10.0));
+        $rover = $sky->observations(new Receiver('R', self::away(100.0, 0.0, 0.0), 10, 10.0));
         foreach ([
             [$base, self::later($rover), $sky->navigation(), '/no epochs in common/'],
             [$base, $rover, self::later($sky->navigation()), '/nav.rnx line 10: the week 2660 of this record does not fit its time/'],
@@ -162,15 +169,15 @@ final class BaselineTest extends TestCase
     /**
      * @param array{float, float, float} $rover
      *
-     * @return list<int> numbers of satellites that stay high
+     * @return list<string> satellites that stay up longest
      */
-    private static function satellitesUp(Constellation $sky, array $rover): array
+    private static function satellitesUp(Sky $sky, array $rover): array
     {
-        $file = ObservationReader::read($sky->observations('X', $rover, 121, 10.0, 0.0), 'x');
+        $file = ObservationReader::read($sky->observations(new Receiver('X', $rover, 121, 10.0)), 'x');
         $counts = array_count_values($file->satellite);
         arsort($counts);
 
-        return array_map(static fn (string $s): int => (int) substr($s, 1), \array_slice(array_keys($counts), 0, 2));
+        return \array_slice(array_keys($counts), 0, 2);
     }
 
     /** @return array{float, float, float} */
@@ -194,7 +201,7 @@ final class BaselineTest extends TestCase
     }
 
     private static function solve(
-        Constellation $sky,
+        Sky $sky,
         string $base,
         string $rover,
         string $mode = BaselineProcessor::STATIC,
@@ -206,7 +213,7 @@ final class BaselineTest extends TestCase
     {
         $navigation = NavigationReader::read($nav, 'nav.rnx');
         $session = SessionOf::of(ObservationReader::read($base, 'b.rnx'), ObservationReader::read($rover, 'r.rnx'), 'b.rnx', 'r.rnx');
-        $processor = new BaselineProcessor($session, new Orbits($navigation->ephemerides), null, deg2rad(10.0));
+        $processor = new BaselineProcessor($session, new Orbits($navigation->ephemerides), null, new Options(deg2rad(10.0)));
 
         return $processor->run($mode, self::BASE, true)[0];
     }

@@ -11,6 +11,13 @@ final class ObservationFile
 {
     public string $marker = '';
 
+    /** RINEX version, as 3.04. */
+    public float $version = 0.0;
+
+    public string $receiverType = '';
+
+    public string $antennaType = '';
+
     /** @var ?array{float, float, float} geocentric, metres, as the header states it */
     public ?array $approximate = null;
 
@@ -46,6 +53,22 @@ final class ObservationFile
 
     /** @var list<string> */
     public array $warnings = [];
+
+    /** Seconds between epochs as most of them lie; null with a single epoch. */
+    public function interval(): ?float
+    {
+        $steps = [];
+        foreach ($this->times as $k => $time) {
+            if ($k > 0) {
+                $step = (string) round($time->since($this->times[$k - 1]), 2);
+                $steps[$step] = ($steps[$step] ?? 0) + 1;
+            }
+        }
+        arsort($steps);
+        $most = array_key_first($steps);
+
+        return null === $most ? null : (float) $most;
+    }
 
     /** Place of the type in the values of a system's rows; null when it is not observed. */
     public function place(string $system, string $type): ?int

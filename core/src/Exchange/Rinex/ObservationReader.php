@@ -47,6 +47,7 @@ final class ObservationReader
         if ('O' !== $this->lines->type) {
             throw $this->lines->fault(\sprintf('is a RINEX file of type %s, not of observations', $this->lines->type));
         }
+        $this->file->version = $this->lines->version;
         $this->header();
         if ([] === $this->file->types) {
             throw $this->lines->fault('names no observation types in its header');
@@ -83,6 +84,12 @@ final class ObservationReader
                     break;
                 case 'MARKER NAME':
                     $f->marker = trim(substr($line, 0, 60));
+                    break;
+                case 'REC # / TYPE / VERS':
+                    $f->receiverType = trim(substr($line, 20, 20));
+                    break;
+                case 'ANT # / TYPE':
+                    $f->antennaType = trim(substr($line, 20, 20));
                     break;
                 case 'APPROX POSITION XYZ':
                     $f->approximate = $this->three($line, 'the approximate position');

@@ -29,21 +29,26 @@ final class SessionOf
 
     private Session $session;
 
-    private function __construct(private readonly ObservationFile $base, private readonly ObservationFile $rover)
-    {
+    /** @param array<string, true> $leftOut */
+    private function __construct(
+        private readonly ObservationFile $base, private readonly ObservationFile $rover, private readonly array $leftOut,
+    ) {
         $this->session = new Session();
     }
 
     /**
      * @param ?GpsTime $start first instant used; null for all
      * @param ?GpsTime $end   last instant used
+     * @param list<string> $leftOut         satellites not used
+     * @param bool         $isFirstBandOnly the second band is passed over
      *
      * @throws UnusableInput without common epochs or signals
      */
     public static function of(
         ObservationFile $base, ObservationFile $rover, string $baseName, string $roverName, ?GpsTime $start = null, ?GpsTime $end = null,
+        array $leftOut = [], bool $isFirstBandOnly = false,
     ): Session {
-        $self = new self($base, $rover);
+        $self = new self($base, $rover, array_fill_keys($leftOut, true));
         $places = [];
         foreach (self::BANDS as $system => [$first, $seconds]) {
             $one = $self->signal($system, $first);
@@ -51,7 +56,7 @@ final class SessionOf
                 continue;
             }
             $two = null;
-            foreach ($seconds as $band) {
+            foreach ($isFirstBandOnly ? [] : $seconds as $band) {
                 $two ??= $self->signal($system, $band);
             }
             $places[$system] = [$one, $two];
@@ -135,7 +140,7 @@ final class SessionOf
             for ($i = $this->rover->epochStart[$r]; $i < $this->rover->epochStart[$r + 1]; ++$i) {
                 $satellite = $this->rover->satellite[$i];
                 $at = $places[$satellite[0]] ?? null;
-                if (null !== $at && isset($rows[$satellite])) {
+                if (null !== $at && isset($rows[$satellite]) && !isset($this->leftOut[$satellite])) {
                     $this->row($satellite, $at, $rows[$satellite], $this->rover->valueStart[$i]);
                 }
             }
