@@ -114,6 +114,26 @@ final class FloatSolution
         return 2.0 * ($isPhase ? self::PHASE : self::CODE) ** 2 * (0.5 + 0.5 / ($sine * $sine));
     }
 
+    /**
+     * Ambiguities of the arcs, metres.
+     *
+     * @param list<float> $x the unknowns, with integers or without
+     *
+     * @return array<int, float>
+     */
+    public function ambiguities(array $x): array
+    {
+        $metres = [];
+        foreach ($this->arcs->arcs as $a => $arc) {
+            $cycles = $this->held[$a] ?? (isset($this->unknown[$a]) ? $x[$this->unknown[$a]] : null);
+            if (null !== $cycles) {
+                $metres[$a] = $cycles * (float) $this->session->wavelength[$arc['satellite'][0]][$arc['band']];
+            }
+        }
+
+        return $metres;
+    }
+
     private function levels(): void
     {
         $sum = $count = [];

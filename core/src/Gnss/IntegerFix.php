@@ -12,6 +12,9 @@ final class IntegerFix
     /** The second best integers must miss by so much more than the best. */
     private const RATIO = 3.0;
 
+    /** A long session has hundreds; so many are searched at a time. */
+    private const AT_ONCE = 64;
+
     /** Fewer ambiguities than this are not fixed. */
     private const LEAST = 4;
 
@@ -31,28 +34,58 @@ final class IntegerFix
     {
         $this->x = $float->x;
         $this->q = $float->q;
-        $order = array_keys($float->unknown);
-        usort($order, static fn (int $a, int $b): int => $float->q[$float->unknown[$a]][$float->unknown[$a]]
-            <=> $float->q[$float->unknown[$b]][$float->unknown[$b]]);
+        $left = array_keys($float->unknown);
+        while (\count($left) >= self::LEAST) {
+            // The best known first; those held already have made the others better known.
+            usort($left, fn (int $a, int $b): int => $this->variance($a) <=> $this->variance($b));
+            $held = $this->fixBest(\array_slice($left, 0, self::AT_ONCE));
+            $left = array_values(array_diff($left, $held));
+            if (\count($held) < self::AT_ONCE) {
+                break; // what is left is not sure
+            }
+        }
+    }
+
+    private function variance(int $arc): float
+    {
+        $u = $this->float->unknown[$arc];
+
+        return $this->q[$u][$u];
+    }
+
+    /**
+     * Holds as many as are sure, leaving out the worst known one by one.
+     *
+     * @param list<int> $order the best known first
+     *
+     * @return list<int> those held
+     */
+    private function fixBest(array $order): array
+    {
+        $float = $this->float;
         while (\count($order) >= self::LEAST) {
             $a = $q = [];
             foreach ($order as $one) {
                 $u = $float->unknown[$one];
-                $a[] = $float->x[$u];
-                $q[] = array_map(static fn (int $other): float => $float->q[$u][$float->unknown[$other]], $order);
+                $a[] = $this->x[$u];
+                $q[] = array_map(fn (int $other): float => $this->q[$u][$float->unknown[$other]], $order);
             }
             $found = Lambda::fix($a, $q);
             if (null !== $found) {
                 $ratio = $found[2] / max($found[1], 1e-9);
-                $this->ratio = max($this->ratio ?? 0.0, $ratio);
                 if ($ratio >= self::RATIO) {
+                    // What a session is worth is what the weakest part of its integers is worth.
+                    $this->ratio = [] === $this->integers ? max($this->ratio ?? 0.0, $ratio) : min($this->ratio ?? $ratio, $ratio);
                     $this->hold($float, $order, $a, $found[0], $q);
 
-                    return;
+                    return $order;
                 }
+                $this->ratio = [] === $this->integers ? max($this->ratio ?? 0.0, $ratio) : $this->ratio;
             }
             array_pop($order); // the worst known waits
         }
+
+        return [];
     }
 
     public function isFixed(): bool
@@ -101,23 +134,24 @@ final class IntegerFix
             return;
         }
         $place = array_map(static fn (int $arc): int => $float->unknown[$arc], $order);
+        $before = $this->q;
         $count = \count($float->x);
         $gain = [];
         for ($i = 0; $i < $count; ++$i) {
             foreach ($order as $j => $unused) {
                 $sum = 0.0;
                 foreach ($place as $k => $u) {
-                    $sum += $float->q[$i][$u] * $inverse[$k][$j];
+                    $sum += $before[$i][$u] * $inverse[$k][$j];
                 }
                 $gain[$i][$j] = $sum;
                 $this->x[$i] -= $sum * ($a[$j] - $integers[$j]);
             }
             for ($l = 0; $l < $count; ++$l) {
                 foreach ($place as $j => $u) {
-                    $this->q[$i][$l] -= $gain[$i][$j] * $float->q[$u][$l];
+                    $this->q[$i][$l] -= $gain[$i][$j] * $before[$u][$l];
                 }
             }
         }
-        $this->integers = array_combine($order, $integers);
+        $this->integers += array_combine($order, $integers);
     }
 }

@@ -29,10 +29,12 @@ final class Residuals
     public bool $isFree = false;
 
     /**
-     * @param array<int, true> $leftOut arcs not used
+     * @param array<int, true>  $leftOut     arcs not used
+     * @param array<int, float> $ambiguities of the arcs as they were solved, metres: what the means start from
      */
-    public function __construct(Session $session, Sights $sights, Arcs $arcs, array $leftOut, Atmosphere $atmosphere)
-    {
+    public function __construct(
+        Session $session, Sights $sights, Arcs $arcs, array $leftOut, Atmosphere $atmosphere, array $ambiguities,
+    ) {
         if ($atmosphere->isFree) {
             $this->isFree = true;
         }
@@ -43,7 +45,7 @@ final class Residuals
                 foreach ([0, 1] as $band) {
                     $a = $arcs->of[$band][$i];
                     if ($a >= 0 && !isset($leftOut[$a])) {
-                        $phase = $session->phase[$band][$i];
+                        $phase = $session->phase[$band][$i] - ($ambiguities[$a] ?? 0.0);
                         $gain = 1.0;
                         if ($this->isFree) {
                             // The combination without ionosphere, kept with the arc of the first band.
@@ -53,7 +55,7 @@ final class Residuals
                             }
                             $ratio = self::ratio($session, $i);
                             $gain = $ratio / ($ratio - 1.0);
-                            $phase = $gain * $phase - ($gain - 1.0) * $session->phase[1][$i];
+                            $phase = $gain * $phase - ($gain - 1.0) * ($session->phase[1][$i] - ($ambiguities[$other] ?? 0.0));
                             $gain = $gain * $gain + ($gain - 1.0) ** 2;
                         }
                         $raw[$session->satellite[$i][0].$band][$k][$a] = $phase - $sights->computed[$i];

@@ -15,6 +15,9 @@ final class StaticBaseline
     /** Beyond this, and so many parts per million of the line, residuals of a fixed solution say that the integers are wrong, metres. */
     private const MOST_RMS = 0.015;
 
+    /** From so near, ranges are straight to nanometres and the troposphere to a tenth of a millimetre, metres. */
+    private const NEAR = 0.3;
+
     /** Integers must carry so much of the session: a part of it alone says nothing of a receiver that moved in the other. */
     private const LEAST_COVERAGE = 0.8;
 
@@ -34,7 +37,7 @@ final class StaticBaseline
     {
         $length = Horizon::distance($base, $rover);
         [$arcs, $left, $float] = $this->float($base, $rover, $baseClock, $roverClock, $length);
-        for ($k = 0; $k < 2 && Horizon::distance([0.0, 0.0, 0.0], $float->shift) > 0.02; ++$k) {
+        for ($k = 0; $k < 2 && Horizon::distance([0.0, 0.0, 0.0], $float->shift) > self::NEAR; ++$k) {
             $rover = [$rover[0] + $float->shift[0], $rover[1] + $float->shift[1], $rover[2] + $float->shift[2]];
             [$arcs, $left, $float] = $this->float($base, $rover, $baseClock, $roverClock, $length);
         }
@@ -55,7 +58,10 @@ final class StaticBaseline
             $solution->solution = BaselineSolution::FIXED;
         }
         $sights = new Sights($this->session, $this->orbits, $base, $solution->rover, $baseClock, $roverClock);
-        $residuals = new Residuals($this->session, $sights, $arcs, $left, Atmosphere::over($length, $this->options->isFree));
+        $residuals = new Residuals(
+            $this->session, $sights, $arcs, $left, Atmosphere::over($length, $this->options->isFree),
+            $float->ambiguities(BaselineSolution::FIXED === $solution->solution ? $fix->x : $float->x),
+        );
         $solution->rms = $residuals->rms;
         $steadiness = new Steadiness($this->session, $float, BaselineSolution::FIXED === $solution->solution ? $fix->x : $float->x, $at);
         $why = match (true) {

@@ -204,7 +204,7 @@ final class ObservationReader
     {
         $f = $this->file;
         $system = $row[0];
-        $name = $system.\sprintf('%02d', (int) substr($row, 1, 2));
+        $name = ' ' === $row[1] ? $system.\sprintf('%02d', (int) substr($row, 1, 2)) : substr($row, 0, 3);
         $types = $f->types[$system] ?? null;
         if (!isset(self::KEPT[$system])) {
             $f->otherSatellites[$name] = true;
@@ -216,10 +216,19 @@ final class ObservationReader
         }
         $f->satellite[] = $name;
         $f->valueStart[] = \count($f->value);
-        $length = \strlen($row);
-        foreach ($types as $k => $type) {
-            $at = 3 + 16 * $k;
-            $this->value($at < $length ? substr($row, $at, 16) : '', $this->scale[$system][$type] ?? 1.0);
+        $scales = $this->scale[$system] ?? [];
+        $at = 3;
+        foreach ($types as $type) {
+            $cell = substr($row, $at, 14);
+            if (is_numeric($cell)) {
+                $value = (float) $cell;
+                // An observation of nothing is written as nought by some.
+                $f->value[] = 0.0 === $value ? \NAN : ([] === $scales ? $value : $value / ($scales[$type] ?? 1.0));
+                $f->lossOfLock[] = (int) ($row[$at + 14] ?? 0);
+            } else {
+                $this->nothing($cell);
+            }
+            $at += 16;
         }
     }
 
@@ -272,7 +281,13 @@ final class ObservationReader
                 $f->satellite[] = $name;
                 $f->valueStart[] = \count($f->value);
                 foreach (array_keys($types) as $t) {
-                    $this->value(substr($row, 16 * $t, 16), 1.0);
+                    $cell = substr($row, 16 * $t, 14);
+                    if (is_numeric($cell)) {
+                        $f->value[] = 0.0 === (float) $cell ? \NAN : (float) $cell;
+                        $f->lossOfLock[] = (int) $row[16 * $t + 14];
+                    } else {
+                        $this->nothing($cell);
+                    }
                 }
             }
             if ($isNew) {
@@ -281,23 +296,14 @@ final class ObservationReader
         }
     }
 
-    private function value(string $cell, float $scale): void
+    /** A cell that holds no number must be blank. */
+    private function nothing(string $cell): void
     {
-        $f = $this->file;
-        $text = trim(substr($cell, 0, 14));
-        if ('' === $text) {
-            $f->value[] = \NAN;
-            $f->lossOfLock[] = 0;
-
-            return;
+        if ('' !== trim($cell)) {
+            throw $this->lines->fault(\sprintf('"%s" is not a number', mb_scrub(trim($cell))));
         }
-        if (!is_numeric($text)) {
-            throw $this->lines->fault(\sprintf('"%s" is not a number', mb_scrub($text)));
-        }
-        $value = (float) $text;
-        // An observation of nothing is written as nought by some.
-        $f->value[] = 0.0 === $value ? \NAN : $value / $scale;
-        $f->lossOfLock[] = (int) ($cell[14] ?? 0);
+        $this->file->value[] = \NAN;
+        $this->file->lossOfLock[] = 0;
     }
 
     private function time(int $year, string $rest, bool $isShort): GpsTime
