@@ -40,6 +40,9 @@ final class BaselineSolution
      */
     public array $track = [];
 
+    /** @var array<string, array<int, float>> residuals of a static solution, metres, by signal (as G05 L1) and epoch */
+    public array $residuals = [];
+
     /** @var list<string> */
     public array $warnings = [];
 }

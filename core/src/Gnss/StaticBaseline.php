@@ -81,6 +81,12 @@ final class StaticBaseline
         }
         self::honest($solution, $residuals, $length, max(1.0, $steadiness->factor));
         $solution->satellites = $arcs->tally($left);
+        foreach ($residuals->byArc as $a => $values) {
+            $arc = $arcs->arcs[$a];
+            $signal = $arc['satellite'].($residuals->isFree ? ' LC' : (0 === $arc['band'] ? ' L1' : ' L2'));
+            $solution->residuals[$signal] = ($solution->residuals[$signal] ?? []) + $values;
+        }
+        ksort($solution->residuals);
         $solution->epochs = \count($this->session->times);
         $solution->start = $this->session->times[0];
         $solution->end = $this->session->times[$solution->epochs - 1];
