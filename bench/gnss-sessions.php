@@ -28,7 +28,7 @@ $tally = ['fixed' => 0, 'float' => 0, 'wrong' => 0, 'beyond' => 0, 'moved fixed'
 $worst = [];
 $began = microtime(true);
 for ($seed = $first; $seed < $first + $count; ++$seed) {
-    $dice = new \Random\Randomizer(new \Random\Engine\Xoshiro256StarStar(9000 + $seed));
+    $dice = new Random\Randomizer(new Random\Engine\Xoshiro256StarStar(9000 + $seed));
     $one = static fn (): float => $dice->getInt(0, 1_000_000) / 1e6;
     $length = 200.0 * 75.0 ** $one();
     $bearing = 2.0 * \M_PI * $one();
@@ -43,7 +43,7 @@ for ($seed = $first; $seed < $first + $count; ++$seed) {
     $there = Horizon::of($rover)->shifted($rover, $shift, 0.3 * $shift, -0.1 * $shift);
     $at = $dice->getInt(intdiv($epochs, 4), intdiv(3 * $epochs, 4));
     $ids = array_keys($sky->satellites);
-    $slips = [$ids[$dice->getInt(0, \count($ids) - 1)] => $dice->getInt(3, $epochs - 2)];
+    $slips = [$ids[$dice->getInt(0, count($ids) - 1)] => $dice->getInt(3, $epochs - 2)];
     $r = new Receiver(
         'R', $isMoved ? static fn (int $k): array => $k < $at ? $rover : $there : $rover, $epochs, $interval, 1e-4 * ($one() - 0.5), $types,
         4.0 + 1e-6 * $length * ($one() - 0.5) * 3.0, slips: $slips, obstructed: [[$tree, $tree + 90.0, 45.0 * $one()]],

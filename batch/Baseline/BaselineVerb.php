@@ -75,7 +75,7 @@ final class BaselineVerb extends Verb
             $this->say('warning: '.$warning);
         }
         $stated = self::position($input);
-        $marker = $stated ?? self::header($base);
+        $marker = $stated ?? $base->statedPlace();
         if (null === $stated && null !== $marker) {
             $this->say("warning: $baseName: the base is where its header says about; give --base-position for a place that is known");
         }
@@ -148,15 +148,6 @@ final class BaselineVerb extends Verb
         }
 
         return [(float) $cells[0], (float) $cells[1], (float) $cells[2]];
-    }
-
-    /** @return ?array{float, float, float} null where it is no place on the earth */
-    private static function header(ObservationFile $file): ?array
-    {
-        $p = $file->approximate;
-        $radius = null === $p ? 0.0 : sqrt($p[0] ** 2 + $p[1] ** 2 + $p[2] ** 2);
-
-        return $radius > 6.3e6 && $radius < 6.5e6 ? $p : null;
     }
 
     /**

@@ -23,7 +23,7 @@ final class Course
     public const HAND_OVER = 8;
 
     private const TO_COME = [
-        self::BASELINES => ['baselines', 'Baselines'], self::CLOUDS => ['clouds', 'Clouds'],
+        self::CLOUDS => ['clouds', 'Clouds'],
         self::CHECKS => ['checks', 'Checks'],
     ];
 

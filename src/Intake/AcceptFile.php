@@ -10,6 +10,7 @@ use App\Intake\Memory\RememberedMappingRepository;
 use App\Ledger\Journal;
 use App\Ledger\Prepared;
 use App\Project\Project;
+use App\Survey\FollowsFile;
 use App\Survey\ImportedPoint;
 use App\Survey\NameTaken;
 use App\Survey\ObservationRepository;
@@ -36,6 +37,7 @@ final class AcceptFile implements Prepared
 
     private string $known = Point::GLOBALLY;
 
+    /** @param iterable<FollowsFile> $followers */
     public function __construct(
         private readonly SurveyFileRepository $files,
         private readonly PointRepository $pointRows,
@@ -43,6 +45,7 @@ final class AcceptFile implements Prepared
         private readonly Formats $formats,
         private readonly Placer $placer,
         private readonly RememberedMappingRepository $memories,
+        private readonly iterable $followers,
         private readonly int $file,
         private readonly bool $leaveOutBad,
     ) {
@@ -114,6 +117,9 @@ final class AcceptFile implements Prepared
         $this->remember($project, $file, $reading);
         $file->read($reading->kind()->value, $reading->kept());
         $file->accept($reading->size(), $reading->leftOut(), $journal->at);
+        foreach ($this->followers as $follower) {
+            $follower->accepted($project, $file);
+        }
         $meaning = Meaning::fromArray($file->meaning());
         $this->say($file, $reading, $meaning);
         $this->detail = [

@@ -8,15 +8,18 @@ use App\Account\User;
 use App\Intake\Format\Formats;
 use App\Intake\Memory\RememberedMappingRepository;
 use App\Store\FileStore;
+use App\Survey\FollowsFile;
 use App\Survey\ObservationRepository;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
 use Mensura\Fault\UnusableInput;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /** Makes the operations of Intake. */
 final class IntakeOperations
 {
+    /** @param iterable<FollowsFile> $followers */
     public function __construct(
         private readonly SurveyFileRepository $files,
         private readonly PointRepository $points,
@@ -25,6 +28,7 @@ final class IntakeOperations
         private readonly Formats $formats,
         private readonly Placer $placer,
         private readonly RememberedMappingRepository $memories,
+        #[AutowireIterator('app.follows_file')] private readonly iterable $followers,
     ) {
     }
 
@@ -74,7 +78,8 @@ final class IntakeOperations
     public function accept(int $file, bool $leaveOutBad): AcceptFile
     {
         return new AcceptFile(
-            $this->files, $this->points, $this->observations, $this->formats, $this->placer, $this->memories, $file, $leaveOutBad,
+            $this->files, $this->points, $this->observations, $this->formats, $this->placer, $this->memories, $this->followers,
+            $file, $leaveOutBad,
         );
     }
 

@@ -39,7 +39,7 @@ final class Preview
 
     public function of(SurveyFile $file): PreviewView
     {
-        $kinds = array_map(static fn (FileKind $k): KindView => new KindView($k->value, $k->label()), FileKind::cases());
+        $kinds = self::kinds(FileKind::tryFrom($file->kind()));
         try {
             $reading = $this->formats->read($file);
         } catch (UnusableInput $e) {
@@ -79,6 +79,18 @@ final class Preview
                 $findings, 0, self::SHOWN_FINDINGS,
             ),
         );
+    }
+
+    /**
+     * What it can be read as.
+     *
+     * @return list<KindView>
+     */
+    private static function kinds(?FileKind $kind): array
+    {
+        $kinds = null === $kind || \in_array($kind, FileKind::tables(), true) ? FileKind::tables() : [$kind];
+
+        return array_map(static fn (FileKind $k): KindView => new KindView($k->value, $k->label()), $kinds);
     }
 
     private function meaning(Project $project, Reading $reading, Meaning $m, Placement $placed): ?MeaningView

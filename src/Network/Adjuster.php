@@ -11,6 +11,7 @@ use App\Result\Recompute;
 use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
+use App\Survey\AcceptedVectors;
 use Mensura\Network\Adjustment;
 
 /** Runs the adjustment of a project and keeps its result. */
@@ -41,7 +42,7 @@ final class Adjuster implements Recompute
     /** @param ?\Closure(string, float): void $progress */
     public function run(Project $project, string $authorName, ?\Closure $progress = null, ?string $jobId = null): void
     {
-        [$basis, [$network, $ids, $settings]] = $this->results->reading($project, self::RESTS_ON, [], function (Project $project): array {
+        [$basis, [$network, $ids, $settings]] = $this->results->reading($project, self::RESTS_ON, [AcceptedVectors::SLOT], function (Project $project): array {
             return [...$this->assembly->of($project), NetworkSettings::of($project)];
         });
         $adjustment = new Adjustment($network, $settings->free, false, $progress);

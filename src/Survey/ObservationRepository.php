@@ -69,6 +69,19 @@ final class ObservationRepository extends ServiceEntityRepository
         }
     }
 
+    /**
+     * Takes out the vectors that processing handed over before, of a session between two marks, whichever way they run.
+     */
+    public function removeVectors(Project $project, string $session, string $one, string $other): void
+    {
+        $where = ['project' => $project->id(), 'kind' => 'vector', 'file' => null, 'setName' => $session];
+        foreach ([['fromName' => $one, 'toName' => $other], ['fromName' => $other, 'toName' => $one]] as $ends) {
+            foreach ($this->findBy($where + $ends) as $observation) {
+                $this->getEntityManager()->remove($observation);
+            }
+        }
+    }
+
     public function between(Project $project, string $kind, string $from, string $to): ?Observation
     {
         return $this->findOneBy(['project' => $project->id(), 'kind' => $kind, 'fromName' => $from, 'toName' => $to], ['id' => 'ASC']);

@@ -301,6 +301,12 @@ final class PointRepository extends ServiceEntityRepository
         $rows->finish();
     }
 
+    /** @return \Generator<PointRow> control and adjusted marks: what was only surveyed is left out */
+    public function marks(Project $project): \Generator
+    {
+        return $this->read($project, "p.role <> '".Point::SURVEYED."'");
+    }
+
     private function tallied(Project $project, string $condition): int
     {
         $query = $this->createQueryBuilder('p')->select('COUNT(p.id)')->where('p.project = :p')->andWhere($condition);

@@ -42,7 +42,7 @@ final class Arrows
     public const STACK = ['Store', 'Api', 'Account', 'Project', 'Job', 'Ledger', 'Result', 'Course', 'Survey', 'Reference', 'Export'];
 
     /** Each may import the stack, and no other stage: they meet in its interfaces. */
-    public const STAGES = ['Intake', 'Network', 'Terrain', 'HandOver'];
+    public const STAGES = ['Intake', 'Baselines', 'Network', 'Terrain', 'HandOver'];
 
     /** @return iterable<Rule> */
     #[TestRule]

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Tests\Batch;
 
-use Mensura\Gnss\Horizon;
 use Demo\Gnss\Receiver;
 use Demo\Gnss\Sky;
+use Mensura\Gnss\Horizon;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 

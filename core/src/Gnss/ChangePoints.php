@@ -33,7 +33,7 @@ final class ChangePoints
     /** @var list<Move> between them */
     public array $moves = [];
 
-    /** @var array{float, float, float} standard deviation of one epoch by its neighbours, metres */
+    /** @var list<float> standard deviation of one epoch by its neighbours, east, north, up, metres */
     public array $noise = [0.0, 0.0, 0.0];
 
     /** @var list<list<float>> east, north, up */
@@ -75,7 +75,8 @@ final class ChangePoints
     private function measureNoise(): void
     {
         $memory = 1.0;
-        foreach ($this->series as $c => $values) {
+        $noise = [];
+        foreach ($this->series as $values) {
             $differences = [];
             foreach ($values as $k => $v) {
                 if ($k > 0) {
@@ -84,20 +85,21 @@ final class ChangePoints
             }
             sort($differences);
             // Median of magnitudes to standard deviation of a normal distribution; two epochs make a difference.
-            $this->noise[$c] = max(0.0004, 1.4826 * $differences[intdiv(\count($differences), 2)] / \M_SQRT2);
+            $sd = max(0.0004, 1.4826 * $differences[intdiv(\count($differences), 2)] / \M_SQRT2);
             // Residuals about a running median tell how long an error lasts.
             $rest = self::rest($values);
             $product = $square = 0.0;
             foreach ($rest as $k => $r) {
-                $r = max(-4.0 * $this->noise[$c], min(4.0 * $this->noise[$c], $r));
+                $r = max(-4.0 * $sd, min(4.0 * $sd, $r));
                 $rest[$k] = $r;
                 $square += $r * $r;
                 $product += $k > 0 ? $r * $rest[$k - 1] : 0.0;
             }
             $rho = $square > 0.0 ? max(0.0, min(0.9, $product / $square)) : 0.0;
-            $this->noise[$c] /= sqrt(max(0.2, 1.0 - $rho));
+            $noise[] = $sd / sqrt(max(0.2, 1.0 - $rho));
             $memory = max($memory, (1.0 + $rho) / (1.0 - $rho));
         }
+        $this->noise = $noise;
         $this->memory = $memory;
     }
 

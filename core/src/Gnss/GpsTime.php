@@ -13,6 +13,18 @@ final readonly class GpsTime
     {
     }
 
+    /** An instant so many seconds after the first one of GPS time, 1980-01-06. */
+    public static function after(float $seconds): self
+    {
+        return self::of(0, $seconds);
+    }
+
+    /** Seconds since the first instant, to a quarter of a microsecond. */
+    public function sinceEpoch(): float
+    {
+        return $this->week * self::WEEK + $this->seconds;
+    }
+
     /** The same instant with its seconds within the week. */
     public static function of(int $week, float $seconds): self
     {

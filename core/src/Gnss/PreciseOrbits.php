@@ -29,9 +29,24 @@ final class PreciseOrbits
         unset($this->sorted[$satellite]);
     }
 
-    public function isEmpty(): bool
+    /** @return list<string> */
+    public function satellites(): array
     {
-        return [] === $this->points;
+        return array_map(strval(...), array_keys($this->points));
+    }
+
+    /** @return list<float> instants of the table, seconds since the first of GPS time */
+    public function instants(): array
+    {
+        $all = [];
+        foreach ($this->points as $points) {
+            foreach ($points as [$t]) {
+                $all[(string) $t] = $t + ($this->origin?->sinceEpoch() ?? 0.0);
+            }
+        }
+        sort($all);
+
+        return $all;
     }
 
     /** @return ?array{float, float, float, ?float} x, y, z; clock; null outside the table or in a gap of it */

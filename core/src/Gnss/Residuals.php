@@ -93,7 +93,10 @@ final class Residuals
         }
         $squares = $weighted = $product = $high = $weights = 0.0;
         $n = $pairs = 0;
-        $lowest = min(\INF, ...array_map(min(...), $variance));
+        $lowest = \INF;
+        foreach ($variance as $epochs) {
+            $lowest = min($lowest, ...array_values($epochs));
+        }
         foreach ($this->byArc as $a => $values) {
             $before = null;
             foreach ($values as $k => $v) {

@@ -28,6 +28,187 @@ export interface UserView {
   name: string;
 }
 
+/** An occupation to be solved epoch by epoch, and from which base. */
+export interface EpochsRequest {
+  base: number;
+  rover: number;
+}
+
+/** What is made right about an occupation. Metres; seconds of GPS time since 1980-01-06. */
+export interface OccupationRequest {
+  marker: string;
+  heightKind: string;
+  heightValue: number;
+  heightRadius?: number;
+  heightAbove?: number;
+  antenna?: string;
+  trimFrom?: number | null;
+  trimTo?: number | null;
+  reason?: string;
+}
+
+/** Baselines to be processed, and what with. */
+export interface ProcessRequest {
+  pairs: number[][];
+  mask?: number;
+  orbits?: string;
+  bands?: string;
+  ionosphere?: string;
+  leftOut?: string[];
+  from?: number | null;
+  to?: number | null;
+}
+
+/** Baselines to be accepted to the network. */
+export interface VectorsRequest {
+  baselines: string[];
+}
+
+/** A baseline as it was processed once. Metres. */
+export interface BaselineRunView {
+  run: number;
+  solution: string;
+  ratio: number | null;
+  rms: number;
+  sdPlan: number;
+  sdUp: number;
+  vector: number[];
+  less: number[] | null;
+  length: number;
+  epochs: number;
+  from: number | null;
+  to: number | null;
+  satellites: number;
+  slips: number;
+  settings: string;
+  baseFrom: string;
+  warnings: string[];
+  at: string;
+  author: string;
+  output: string;
+}
+
+/** Two occupations that recorded together, and how the baseline between them was solved. Seconds of GPS time since 1980-01-06. */
+export interface BaselineView {
+  key: string;
+  base: number;
+  rover: number;
+  fromName: string;
+  toName: string;
+  session: string;
+  from: number;
+  to: number;
+  independent: boolean;
+  length: number | null;
+  runs: BaselineRunView[];
+  stale: string[];
+  accepted: boolean;
+  epochs: EpochsView | null;
+}
+
+/** The Baselines stage of a project. */
+export interface BaselinesView {
+  occupations: OccupationView[];
+  baselines: BaselineView[];
+  closures: ClosureView[];
+  constant: number;
+  ppm: number;
+  broadcast: boolean;
+  precise: boolean;
+  leap: number | null;
+}
+
+/** A loop of baselines, or a baseline measured twice, and what it misses by. Metres. */
+export interface ClosureView {
+  key: string;
+  kind: string;
+  marks: string[];
+  baselines: string[];
+  sessions: string[];
+  length: number;
+  closure: number[];
+  size: number;
+  allowed: number;
+  independent: boolean;
+}
+
+/** An occupation solved epoch by epoch: where it stood, and when it moved. Times are seconds after the first epoch; millimetres. */
+export interface EpochsView {
+  mark: string;
+  first: number;
+  epochs: number;
+  fixed: number;
+  stands: StandView[];
+  moves: MoveView[];
+  keep: number | null;
+  output: string;
+  stale: string[];
+  warnings: string[];
+}
+
+/** A receiver's way from one place to the next. Seconds after the first epoch; millimetres east, north, up. */
+export interface MoveView {
+  from: number;
+  to: number;
+  shift: number[];
+  confidence: number;
+}
+
+/** A receiver on a mark. Metres in the project; seconds of GPS time since 1980-01-06. */
+export interface OccupationView {
+  id: number;
+  version: number;
+  marker: string;
+  file: string;
+  from: number;
+  to: number;
+  trimFrom: number | null;
+  trimTo: number | null;
+  interval: number | null;
+  epochs: number;
+  satellites: number;
+  receiver: string;
+  antenna: string;
+  heightKind: string;
+  heightValue: number;
+  heightRadius: number;
+  heightAbove: number;
+  vertical: number | null;
+  heightWords: string;
+  e: number | null;
+  n: number | null;
+  h: number | null;
+  placeFrom: string;
+  question: string;
+  suggested: string | null;
+}
+
+/** One satellite of a strip. */
+export interface SkyRow {
+  id: string;
+  tracked: number[];
+  strength: (number | null)[];
+  lost: number[];
+}
+
+/** How a receiver tracked, in equal cells of time. Seconds; instants of GPS time since 1980-01-06. */
+export interface SkyView {
+  from: number;
+  span: number;
+  count: number[];
+  rows: SkyRow[];
+}
+
+/** A stretch in which a receiver stood at one place. Seconds after the first epoch; millimetres east, north, up. */
+export interface StandView {
+  from: number;
+  to: number;
+  count: number;
+  mean: number[];
+  spreadPlan: number;
+  spreadUp: number;
+}
+
 /** Something found by name. */
 export interface HitView {
   kind: string;

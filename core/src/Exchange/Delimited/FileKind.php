@@ -4,13 +4,22 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\Delimited;
 
-/** What a delimited file holds. */
+/** What a file holds. */
 enum FileKind: string
 {
     case Control = 'control';
     case TotalStation = 'total-station';
     case Vectors = 'vectors';
     case Points = 'points';
+    case Occupation = 'gnss-observations';
+    case Navigation = 'gnss-navigation';
+    case Orbits = 'gnss-orbits';
+
+    /** @return list<self> those a table can hold: which of them it is can be chosen */
+    public static function tables(): array
+    {
+        return [self::Control, self::TotalStation, self::Vectors, self::Points];
+    }
 
     public function label(): string
     {
@@ -19,6 +28,9 @@ enum FileKind: string
             self::TotalStation => 'total-station pointings',
             self::Vectors => 'GNSS vectors',
             self::Points => 'surveyed points',
+            self::Occupation => 'GNSS observations',
+            self::Navigation => 'broadcast ephemerides',
+            self::Orbits => 'precise orbits',
         };
     }
 
@@ -82,6 +94,7 @@ enum FileKind: string
                 new Field('cyz', 'cov YZ', 'variance', false, ['cyz', 'covyz', 'qyz']),
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
+            self::Occupation, self::Navigation, self::Orbits => [],
         };
     }
 }

@@ -28,7 +28,7 @@ final class Guess
         }
         $best = null;
         $bestScore = -1.0;
-        foreach (FileKind::cases() as $kind) {
+        foreach (FileKind::tables() as $kind) {
             $mapping = self::of($kind, $table);
             $required = array_filter($kind->fields(), $mapping->requires(...));
             $covered = array_filter($required, static fn (Field $f): bool => isset($mapping->columns[$f->key]));

@@ -65,6 +65,7 @@ final class RecordReader
                     FileKind::Control, FileKind::Points => $this->point(),
                     FileKind::Vectors => $this->vector(),
                     FileKind::TotalStation => $this->pointing($carried),
+                    default => throw new \LogicException('Not a table.'),
                 };
             } catch (RowFault $fault) {
                 ++$this->leftOut;

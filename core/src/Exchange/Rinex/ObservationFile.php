@@ -54,6 +54,15 @@ final class ObservationFile
     /** @var list<string> */
     public array $warnings = [];
 
+    /** @return ?array{float, float, float} the stated approximate position; null where it is no place on the earth */
+    public function statedPlace(): ?array
+    {
+        $p = $this->approximate;
+        $radius = null === $p ? 0.0 : sqrt($p[0] ** 2 + $p[1] ** 2 + $p[2] ** 2);
+
+        return $radius > 6.3e6 && $radius < 6.5e6 ? $p : null;
+    }
+
     /** Seconds between epochs as most of them lie; null with a single epoch. */
     public function interval(): ?float
     {

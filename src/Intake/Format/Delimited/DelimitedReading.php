@@ -67,6 +67,7 @@ final readonly class DelimitedReading implements Reading
                 'pointings' => \count($records), 'targets' => $distinct('target'),
                 'distances' => \count(array_filter([...array_column($records, 'distance'), ...array_column($records, 'horizontal')])),
             ],
+            default => [],
         };
     }
 

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Baselines;
+
+use App\Api\Id;
+use App\Baselines\Request\EpochsRequest;
+use App\Baselines\Request\OccupationRequest;
+use App\Baselines\Request\ProcessRequest;
+use App\Baselines\Request\VectorsRequest;
+use App\Ledger\Desk;
+use App\Project\Changes;
+use App\Project\Project;
+use App\Project\Reads;
+use App\Result\Results;
+use App\Store\FileStore;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Routing\Attribute\Route;
+
+#[Route(Id::PROJECT.'/baselines')]
+final class BaselinesController
+{
+    private const PAIR = '[0-9]{1,15}-[0-9]{1,15}';
+
+    public function __construct(
+        private readonly BaselineOperations $operations,
+        private readonly Desk $desk,
+        private readonly Results $results,
+        private readonly FileStore $store,
+        private readonly Pairs $pairs,
+    ) {
+    }
+
+    #[Route('', methods: 'GET')]
+    public function baselines(#[Reads] Project $project, BaselinesPage $page): JsonResponse
+    {
+        return new JsonResponse($page->of($project));
+    }
+
+    #[Route('/process', methods: 'POST')]
+    public function process(#[Changes] Project $project, #[MapRequestPayload] ProcessRequest $request): JsonResponse
+    {
+        $settings = ProcessingSettings::of($request);
+        foreach ($request->pairs as $ids) {
+            $this->pairs->chosen($project, $ids);
+        }
+        $title = 1 === \count($request->pairs) ? 'Process a baseline' : \sprintf('Process %d baselines', \count($request->pairs));
+        $payload = ['pairs' => $request->pairs, 'settings' => (array) $settings];
+
+        return new JsonResponse($this->desk->start($project, ProcessHandler::kind(), $title, $payload), 202);
+    }
+
+    #[Route('/epochs', methods: 'POST')]
+    public function epochs(#[Changes] Project $project, #[MapRequestPayload] EpochsRequest $request): JsonResponse
+    {
+        $pair = $this->pairs->chosen($project, [$request->base, $request->rover]);
+        $payload = ['base' => $request->base, 'rover' => $request->rover, 'settings' => (array) new ProcessingSettings()];
+
+        return new JsonResponse($this->desk->start(
+            $project, EpochsHandler::kind(), 'Solve '.$pair->rover->marker.' epoch by epoch', $payload,
+        ), 202);
+    }
+
+    #[Route('/occupations/{occupation'.Id::NUMBER.'}', methods: 'PUT')]
+    public function occupation(#[Changes] Project $project, int $occupation, #[MapRequestPayload] OccupationRequest $request): JsonResponse
+    {
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->occupation($occupation, $request, $this->desk->seen())));
+    }
+
+    #[Route('/occupations/{occupation'.Id::NUMBER.'}/sky', methods: 'GET')]
+    public function sky(#[Reads] Project $project, int $occupation, OccupationSky $sky): JsonResponse
+    {
+        return new JsonResponse($sky->of($project, $occupation));
+    }
+
+    #[Route('/accept', methods: 'POST')]
+    public function accept(#[Changes] Project $project, #[MapRequestPayload] VectorsRequest $request): JsonResponse
+    {
+        $slots = array_map(static fn (string $key): string => Slots::STATIC.$key, array_values(array_unique($request->baselines)));
+
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->accept($slots)));
+    }
+
+    #[Route('/runs/{pair<'.self::PAIR.'>}', methods: 'GET')]
+    public function run(#[Reads] Project $project, string $pair): JsonResponse
+    {
+        return $this->document($project, Slots::STATIC.$pair);
+    }
+
+    #[Route('/scatter/{pair<'.self::PAIR.'>}', methods: 'GET')]
+    public function scatter(#[Reads] Project $project, string $pair): JsonResponse
+    {
+        return $this->document($project, Slots::EPOCHS.$pair);
+    }
+
+    private function document(Project $project, string $slot): JsonResponse
+    {
+        $result = $this->results->current($project)[$slot] ?? throw new NotFoundHttpException('This is not solved yet.');
+
+        return new JsonResponse($this->store->getJson($result->output));
+    }
+}
