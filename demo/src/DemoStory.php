@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Demo;
 
+use App\Baselines\BaselineMaker;
+use App\Baselines\Pair as BaselinePair;
+use App\Baselines\Pairs;
+use App\Baselines\ProcessingSettings;
 use App\Export\Exporter;
 use App\Ledger\Ledger;
 use App\Network\Adjuster;
@@ -44,6 +48,8 @@ final class DemoStory
         private readonly Adjuster $adjuster,
         private readonly SurfaceMaker $surfaces,
         private readonly Exporter $exporter,
+        private readonly Pairs $pairs,
+        private readonly BaselineMaker $baselines,
     ) {
     }
 
@@ -67,9 +73,17 @@ final class DemoStory
         $this->ledger->carryOut($project, $author, $surface);
         $this->surfaces->make($project, $author, $surface->id());
         $this->ledger->carryOut($project, $author, $this->terrain->volume($surface->id(), 225.0));
+        $this->sessions($project, $author);
         $this->exporter->export($project, $author, 'csv', []);
         $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
         $this->exporter->export($project, $author, 'pdf', []);
+    }
+
+    /** All baselines processed once; the receiver that left its mark, and the marker typed wrong, are left to be found. */
+    private function sessions(Project $project, string $author): void
+    {
+        $all = array_map(static fn (BaselinePair $p): array => [$p->base->id(), $p->rover->id()], $this->pairs->of($project));
+        $this->baselines->make($project, $author, $all, new ProcessingSettings(), static function (): void {});
     }
 
     /** The traverse was read in both faces: its means go into the adjustment, free of what is not true in the instrument. */

@@ -13,6 +13,7 @@ use App\Project\Members;
 use App\Project\Project;
 use App\Project\ProjectRepository;
 use App\Project\Role;
+use Demo\Gnss\Sessions;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -51,8 +52,9 @@ final class LoadDemoCommand extends Command
         $files = (new Generator(new TruthModel()))->files();
         $site = (new Generator(new TruthModel()))->siteFiles();
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
+        $sessions = (new Sessions(new TruthModel()))->files();
         if (\is_string($folder = $input->getOption('files-only'))) {
-            foreach ($files + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
+            foreach ($files + $sessions + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);
             }
 
@@ -70,6 +72,7 @@ final class LoadDemoCommand extends Command
         $this->projects->found($project, $owner);
         $this->members->change($project, $reviewer->username(), Role::Reviewer);
         $this->bring($project, $owner, $files + ['site-pegs.csv' => $site['pegs']]);
+        $this->bring($project, $owner, $sessions);
         $this->story->tell($project, $owner->name(), $site['marks']);
         $output->writeln('Demo project loaded.');
         $this->sayAccount($output);

@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { BaselineRunView, BaselineView, ProcessRequest } from '../../api/types';
+import NumberInput from '../../fields/NumberInput.vue';
+import { length, lengthUnit, small, smallUnit, when } from '../../format/units';
+import LineageList from '../../frame/LineageList.vue';
+import Slip from '../../frame/Slip.vue';
+import { useProject } from '../../state/project';
+import { ratioText } from './columns';
+import { clock, minutes, type Zone } from './times';
+import { runOf } from './verdict';
+
+/** One baseline: how it was solved, run by run, and what can be done about it. */
+const props = defineProps<{
+  baseline: BaselineView;
+  chosen: number;
+  window: [number, number] | null;
+  keep: [number, number] | null;
+  trimmed: boolean;
+  precise: boolean;
+  satellites: string[];
+  zone: Zone;
+  leap: number;
+}>();
+const emit = defineEmits<{
+  epochs: [];
+  process: [settings: Omit<ProcessRequest, 'pairs'>];
+  trim: [window: [number, number]];
+  whole: [];
+  accept: [];
+}>();
+const project = useProject();
+const units = computed(() => project.units);
+const run = computed(() => runOf(props.baseline));
+const isSetting = ref(false);
+const mask = ref<number | null>(10);
+const orbits = ref('broadcast');
+const bands = ref('both');
+const ionosphere = ref('weighted');
+const leftOut = ref<string[]>([]);
+watch(
+  () => props.baseline.key,
+  () => (isSetting.value = false),
+);
+
+const process = () =>
+  emit('process', {
+    mask: mask.value ?? 10,
+    orbits: orbits.value,
+    bands: bands.value,
+    ionosphere: ionosphere.value,
+    leftOut: leftOut.value,
+  });
+const part = computed(() => props.window ?? props.keep);
+const spoken = (w: [number, number]) => `${clock(w[0], props.zone, props.leap)} to ${clock(w[1], props.zone, props.leap)}`;
+const tone = computed(() =>
+  run.value === null || run.value.solution === 'fixed' ? (props.baseline.stale.length > 0 ? 'doubt' : 'plain') : 'doubt',
+);
+const lessText = (r: BaselineRunView) =>
+  r.less === null ? '' : r.less.map((v, i) => `${['E', 'N', 'U'][i]} ${small(v, units.value, true)}`).join('  ');
+</script>
+
+<template>
+  <Slip :tone="tone">
+    <div>
+      <strong class="mono">{{ baseline.fromName || '?' }} → {{ baseline.toName || '?' }}</strong>
+      <span class="quiet"
+        >{{ baseline.session }}, {{ minutes(baseline.to - baseline.from) }} in common{{
+          baseline.length === null ? '' : `, ${length(baseline.length, units, -2)} ${lengthUnit(units)}`
+        }}{{ chosen > 1 ? ` · ${chosen} chosen` : '' }}</span
+      >
+    </div>
+    <p v-if="run === null">Not processed yet.</p>
+    <p v-else>
+      <span :class="run.solution === 'fixed' ? 'holds' : 'doubt'">{{ run.solution === 'fixed' ? '✓' : '▲' }} {{ run.solution }}</span>
+      <template v-if="run.ratio !== null">, ratio {{ ratioText(run.ratio) }}</template
+      >, {{ run.epochs }} epochs, {{ run.satellites }} satellites, {{ run.slips }} slips; {{ run.settings }}; base {{ run.baseFrom }}.
+    </p>
+    <p v-for="w in run?.warnings" :key="w">{{ w }}.</p>
+    <p v-for="s in baseline.stale" :key="s"><span class="doubt">Stale:</span> {{ s }}.</p>
+    <div class="actions">
+      <template v-if="part">
+        <ElButton type="primary" data-test="keep" :disabled="!project.mayChange" @click="emit('trim', part)"
+          >Keep {{ spoken(part) }} and process</ElButton
+        ><kbd>t</kbd>
+      </template>
+      <ElButton v-if="trimmed" data-test="whole" :disabled="!project.mayChange" @click="emit('whole')">Whole session again</ElButton>
+      <ElButton
+        :type="part || run?.solution === 'fixed' ? undefined : 'primary'"
+        data-test="epochs"
+        :disabled="!project.mayChange"
+        @click="emit('epochs')"
+        >Solve epoch by epoch</ElButton
+      ><kbd>e</kbd>
+      <ElButton data-test="again" :disabled="!project.mayChange" @click="isSetting = !isSetting">{{
+        run === null ? 'Process with…' : 'Process again with…'
+      }}</ElButton>
+      <ElButton
+        v-if="run && run.solution !== 'code'"
+        data-test="accept"
+        :disabled="!project.mayChange || baseline.stale.length > 0"
+        @click="emit('accept')"
+        >{{ baseline.accepted ? 'Accept again' : 'Accept to the network' }}{{ run.solution === 'float' ? ', float' : '' }}</ElButton
+      >
+    </div>
+    <form v-if="isSetting" class="settings" @submit.prevent="process">
+      <NumberInput v-model="mask" label="mask" unit="°" :digits="1" />
+      <ElFormItem label="orbits"
+        ><ElSelect v-model="orbits" size="small" aria-label="Orbits">
+          <ElOption value="broadcast" label="broadcast" /><ElOption value="precise" label="precise" :disabled="!precise" /></ElSelect
+      ></ElFormItem>
+      <ElFormItem label="bands"
+        ><ElSelect v-model="bands" size="small" aria-label="Bands">
+          <ElOption value="both" label="both" /><ElOption value="first" label="first only" /></ElSelect
+      ></ElFormItem>
+      <ElFormItem label="ionosphere"
+        ><ElSelect v-model="ionosphere" size="small" aria-label="Ionosphere">
+          <ElOption value="weighted" label="by length" /><ElOption value="free" label="free of it" /></ElSelect
+      ></ElFormItem>
+      <ElFormItem label="without satellites"
+        ><ElSelect v-model="leftOut" size="small" multiple filterable collapse-tags aria-label="Satellites left out" placeholder="none">
+          <ElOption v-for="s in satellites" :key="s" :value="s" :label="s" /></ElSelect
+      ></ElFormItem>
+      <ElButton type="primary" size="small" native-type="submit" data-test="process-with">Process</ElButton>
+    </form>
+    <div v-if="baseline.runs.length > 1" class="scroll">
+      <table class="runs">
+        <thead>
+          <tr>
+            <th>run</th>
+            <th>solution</th>
+            <th class="right">ratio</th>
+            <th class="right">rms {{ smallUnit(units) }}</th>
+            <th class="right">sd plan</th>
+            <th>less the run before, {{ smallUnit(units) }}</th>
+            <th>with</th>
+            <th>when</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in baseline.runs" :key="r.run">
+            <td class="mono">{{ r.run }}</td>
+            <td :class="r.solution === 'fixed' ? 'holds' : 'doubt'">{{ r.solution }}</td>
+            <td class="mono right">{{ ratioText(r.ratio) }}</td>
+            <td class="mono right">{{ small(r.rms, units) }}</td>
+            <td class="mono right">{{ small(r.sdPlan, units) }}</td>
+            <td class="mono">{{ lessText(r) }}</td>
+            <td class="quiet">{{ r.settings }}, {{ r.epochs }} epochs</td>
+            <td class="quiet">{{ when(r.at) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <LineageList v-if="run" :place="`baseline:${baseline.key}`" />
+  </Slip>
+</template>
+
+<style scoped>
+:deep(.slip) {
+  grid-template-columns: minmax(0, 1fr);
+}
+p {
+  margin: 0;
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 8px;
+  align-items: center;
+}
+.actions .el-button + .el-button {
+  margin-left: 0;
+}
+.settings {
+  display: grid;
+  grid-template-columns: 70px repeat(3, 1fr) 1.4fr auto;
+  gap: 8px;
+  align-items: start;
+}
+.settings .el-button {
+  margin-top: 20px;
+}
+.scroll {
+  overflow-x: auto;
+  min-width: 0;
+}
+.runs {
+  border-collapse: collapse;
+  font-size: 12px;
+}
+.runs th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.runs td,
+.runs th {
+  padding: 1px 10px 1px 0;
+  white-space: nowrap;
+}
+.runs .right {
+  text-align: right;
+}
+</style>

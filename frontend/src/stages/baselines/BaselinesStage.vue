@@ -1,0 +1,545 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { get, post, put } from '../../api/client';
+import type { BaselinesView, EpochsRequest, OccupationView, ProcessRequest, SkyView, VectorsRequest } from '../../api/types';
+import FiguresTable from '../../figures/FiguresTable.vue';
+import EmptyPage from '../../frame/EmptyPage.vue';
+import { isTyping } from '../../frame/keys';
+import PageTabs from '../../frame/PageTabs.vue';
+import TwoPages from '../../frame/TwoPages.vue';
+import { MapSketch } from '../../sketch';
+import { useProject } from '../../state/project';
+import { useSession } from '../../state/session';
+import BaselineSlip from './BaselineSlip.vue';
+import { baselinesScene } from './baselinesScene';
+import { baselineColumns, closureColumns, occupationColumns } from './columns';
+import { rmsOf, type RunDocument } from './documents';
+import type { Scatter } from './epochs';
+import OccupationSlip from './OccupationSlip.vue';
+import SkyStrip from './SkyStrip.vue';
+import TimeStrip from './TimeStrip.vue';
+import { ahead, day, localZone, type Zone } from './times';
+import { runOf, verdict } from './verdict';
+
+const EpochPlot = defineAsyncComponent(() => import('./EpochPlot.vue'));
+const ResidualPlot = defineAsyncComponent(() => import('./ResidualPlot.vue'));
+
+const project = useProject();
+const session = useSession();
+const route = useRoute();
+const view = shallowRef<BaselinesView | null>(null);
+const tab = ref<'baselines' | 'occupations' | 'closures'>('baselines');
+const side = ref<'map' | 'epochs' | 'residuals' | 'sky'>('map');
+const chosen = ref(new Set<string>());
+const occupied = ref(new Set<number>());
+const closureKey = ref('');
+const scatter = shallowRef<Scatter | null>(null);
+const runDocument = shallowRef<RunDocument | null>(null);
+const sky = shallowRef<SkyView | null>(null);
+const window_ = ref<[number, number] | null>(null);
+const shownSatellite = ref('');
+const band = ref('L1');
+
+const zone = computed<Zone>(() => (session.preferences['baselines.zone'] as Zone | undefined) ?? localZone());
+const leap = computed(() => view.value?.leap ?? 18);
+const zones = computed(() => [...new Set([localZone(), 'utc', 'gps'])]);
+const zoneName = (z: Zone) => ({ utc: 'UTC', gps: 'GPS time' })[z] ?? z;
+
+const baselines = computed(() => view.value?.baselines ?? []);
+const occupations = computed(() => view.value?.occupations ?? []);
+const baseline = computed(() => baselines.value.find((b) => chosen.value.has(b.key)) ?? null);
+const closure = computed(() => view.value?.closures.find((c) => c.key === closureKey.value) ?? null);
+const occupation = computed<OccupationView | null>(() => {
+  const asked = occupations.value.find((o) => o.question !== '') ?? occupations.value[0];
+  const id = [...occupied.value][0] ?? (tab.value === 'occupations' ? asked?.id : baseline.value?.rover);
+  return occupations.value.find((o) => o.id === id) ?? null;
+});
+const rover = computed(() => occupations.value.find((o) => o.id === baseline.value?.rover) ?? null);
+const words = computed(() => (view.value ? verdict(view.value, zone.value) : null));
+const scene = computed(() => baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null));
+const epochs = computed(() => baseline.value?.epochs ?? null);
+const questions = computed(() => occupations.value.filter((o) => o.question !== '').length);
+const tabs = computed(
+  () =>
+    [
+      ['baselines', `Baselines ${baselines.value.length}`],
+      [
+        'occupations',
+        questions.value > 0
+          ? `Occupations ${occupations.value.length} · ${questions.value} asked`
+          : `Occupations ${occupations.value.length}`,
+      ],
+      ['closures', `Loops ${view.value?.closures.length ?? 0}`],
+    ] as const,
+);
+const satellites = computed(() =>
+  (runDocument.value?.satellites ?? [])
+    .map((s) => ({ ...s, rms: rmsOf(runDocument.value!, s.id) }))
+    .sort((a, b) => (b.rms ?? -1) - (a.rms ?? -1)),
+);
+const bands = computed(() => [...new Set((runDocument.value?.residuals ?? []).map((r) => r.signal.split(' ')[1]!))]);
+/** What is proposed to be kept, in instants. */
+const keep = computed<[number, number] | null>(() => {
+  const e = epochs.value;
+  const stand = e?.keep === null || e?.keep === undefined ? null : e.stands[e.keep];
+  if (!e || !stand || isKept.value) return null;
+  return [e.first + stand.from, e.first + stand.to];
+});
+const isKept = computed(() => rover.value !== null && (rover.value.trimFrom !== null || rover.value.trimTo !== null));
+const shownWindow = computed<[number, number] | null>(() => {
+  const first = epochs.value?.first ?? 0;
+  if (window_.value) return window_.value;
+  if (keep.value) return [keep.value[0] - first, keep.value[1] - first];
+  if (isKept.value && rover.value)
+    return [(rover.value.trimFrom ?? rover.value.from) - first, (rover.value.trimTo ?? rover.value.to) - first];
+  return null;
+});
+
+async function load() {
+  view.value = await get<BaselinesView>(project.path('/baselines'));
+  if (baseline.value === null && baselines.value.length > 0 && tab.value === 'baselines') chosen.value = new Set([worst()]);
+}
+
+function worst(): string {
+  const open = baselines.value.find((b) => b.runs.length > 0 && runOf(b)?.solution !== 'fixed');
+  return (open ?? baselines.value[0]!).key;
+}
+
+/** What the sketch page needs of the chosen baseline or occupation. */
+async function loadSide() {
+  const b = baseline.value;
+  const wanted = side.value;
+  if (wanted === 'epochs') scatter.value = b?.epochs ? await get<Scatter>(project.path(`/baselines/scatter/${b.key}`)) : null;
+  if (wanted === 'residuals') {
+    runDocument.value = b && b.runs.length > 0 ? await get<RunDocument>(project.path(`/baselines/runs/${b.key}`)) : null;
+    if (!bands.value.includes(band.value)) band.value = bands.value[0] ?? 'L1';
+  }
+  const o = occupation.value;
+  if (o && (sky.value === null || skyOf !== o.id)) {
+    sky.value = await get<SkyView>(project.path(`/baselines/occupations/${o.id}/sky`));
+    skyOf = o.id;
+  }
+}
+let skyOf = 0;
+
+const process = (keys: string[], settings: Omit<ProcessRequest, 'pairs'> = {}) => {
+  const pairs = baselines.value.filter((b) => keys.includes(b.key)).map((b) => [b.base, b.rover]);
+  return project.attempt(async () => {
+    const job = await project.job(post(project.path('/baselines/process'), { pairs, ...settings } satisfies ProcessRequest));
+    const failed = Object.entries((job.outcome?.failed ?? {}) as Record<string, string>);
+    if (failed.length > 0) throw new Error(failed.map(([which, why]) => `${which}: ${why}`).join('; '));
+  });
+};
+const independent = computed(() => baselines.value.filter((b) => b.independent).map((b) => b.key));
+const all = computed(() => baselines.value.map((b) => b.key));
+
+async function solveEpochs() {
+  const b = baseline.value;
+  if (!b || !project.mayChange) return;
+  const ok = await project.attempt(() =>
+    project.job(post(project.path('/baselines/epochs'), { base: b.base, rover: b.rover } satisfies EpochsRequest)),
+  );
+  if (ok) side.value = 'epochs';
+}
+
+async function trim(part: [number, number] | null) {
+  const b = baseline.value;
+  const o = rover.value;
+  if (!b || !o || !project.mayChange) return;
+  await project.attempt(async () => {
+    const { marker, heightKind, heightValue, heightRadius, heightAbove, antenna } = o;
+    await put(
+      project.path(`/baselines/occupations/${o.id}`),
+      {
+        marker,
+        heightKind,
+        heightValue,
+        heightRadius,
+        heightAbove,
+        antenna,
+        trimFrom: part?.[0] ?? null,
+        trimTo: part?.[1] ?? null,
+        reason: part && (epochs.value?.moves.length ?? 0) > 0 ? 'the receiver left its mark' : '',
+      },
+      o.version,
+    );
+    // All that rests on this occupation follows.
+    const pairs = baselines.value.filter((x) => x.runs.length > 0 && (x.base === o.id || x.rover === o.id)).map((x) => [x.base, x.rover]);
+    await project.job(post(project.path('/baselines/process'), { pairs } satisfies ProcessRequest));
+  });
+  window_.value = null;
+}
+
+const accept = (keys: string[]) =>
+  project.attempt(
+    () => post(project.path('/baselines/accept'), { baselines: keys } satisfies VectorsRequest),
+    keys.length === 1 ? 'Its vector is in the network.' : `${keys.length} vectors are in the network.`,
+  );
+/** Fixed, fresh, independent and not in the network yet: what is accepted without a further look. */
+const acceptable = computed(() =>
+  baselines.value.filter((b) => runOf(b)?.solution === 'fixed' && b.stale.length === 0 && b.independent && !b.accepted).map((b) => b.key),
+);
+
+function chooseOccupation(id: number) {
+  occupied.value = new Set([id]);
+  if (tab.value === 'baselines') {
+    const own = baselines.value.filter((b) => b.rover === id || b.base === id);
+    if (own.length > 0) chosen.value = new Set(own.map((b) => b.key));
+  }
+}
+
+function selectBaselines(keys: string[]) {
+  chosen.value = new Set(keys);
+  occupied.value = new Set();
+  window_.value = null;
+}
+
+function fromSketch(key: string) {
+  tab.value = 'baselines';
+  selectBaselines([key]);
+}
+
+function pointFromSketch(name: string) {
+  const own = occupations.value.filter((o) => o.marker === name);
+  if (own.length > 0) chooseOccupation(own[own.length - 1]!.id);
+}
+
+function key(event: KeyboardEvent) {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || tab.value !== 'baselines') return;
+  const part =
+    window_.value && epochs.value
+      ? ([epochs.value.first + window_.value[0], epochs.value.first + window_.value[1]] as [number, number])
+      : keep.value;
+  if (event.key === 'e') {
+    event.preventDefault();
+    void solveEpochs();
+  }
+  if (event.key === 't' && part) {
+    event.preventDefault();
+    void trim(part);
+  }
+}
+
+onMounted(async () => {
+  window.addEventListener('keydown', key);
+  await load();
+  if (typeof route.query.occupation === 'string') {
+    tab.value = 'occupations';
+    occupied.value = new Set([Number(route.query.occupation)]);
+  }
+  await loadSide();
+});
+onBeforeUnmount(() => window.removeEventListener('keydown', key));
+watch(
+  () => project.version,
+  async () => {
+    await load();
+    await loadSide();
+  },
+);
+watch([side, baseline, occupation], loadSide);
+</script>
+
+<template>
+  <TwoPages>
+    <template #figures>
+      <div class="sheet">
+        <EmptyPage v-if="view && occupations.length === 0" title="No GNSS sessions yet">
+          <p>
+            Baselines are processed from what receivers recorded: RINEX observations (2.11 or 3), the navigation file of one of them,
+            precise orbits as SP3.
+          </p>
+          <p v-if="view.broadcast" class="quiet">Ephemerides are there already.</p>
+          <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
+        </EmptyPage>
+        <template v-else-if="view && words">
+          <header class="answer">
+            <div class="words">
+              <h1 data-test="headline">{{ words.headline }}</h1>
+              <p v-for="s in words.sentences" :key="s">{{ s }}</p>
+              <p class="quiet line">
+                <ElSelect
+                  size="small"
+                  class="zone"
+                  aria-label="Time shown"
+                  :model-value="zone"
+                  @update:model-value="(z: Zone) => session.prefer('baselines.zone', z)"
+                >
+                  <ElOption v-for="z in zones" :key="z" :value="z" :label="zoneName(z)" />
+                </ElSelect>
+                <span
+                  >{{ ahead(occupations[0]!.from, zone, leap) }}, {{ day(occupations[0]!.from, zone, leap) }} · GPS − UTC =
+                  {{ leap }} s</span
+                >
+              </p>
+            </div>
+            <div class="actions">
+              <ElButton
+                type="primary"
+                data-test="process-all"
+                :disabled="!project.mayChange || all.length === 0 || (!view.broadcast && !view.precise)"
+                @click="process(all)"
+              >
+                Process all {{ all.length }}
+              </ElButton>
+              <ElButton
+                v-if="independent.length < all.length"
+                data-test="process-independent"
+                :disabled="!project.mayChange"
+                @click="process(independent)"
+              >
+                Independent ones {{ independent.length }}
+              </ElButton>
+              <ElButton data-test="accept-all" :disabled="!project.mayChange || acceptable.length === 0" @click="accept(acceptable)">
+                Accept {{ acceptable.length }} fixed
+              </ElButton>
+            </div>
+          </header>
+          <ElAlert v-if="!view.broadcast && !view.precise" type="warning" :closable="false">
+            There are no ephemerides: bring in the navigation file of one of the receivers, or precise orbits.
+          </ElAlert>
+          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the baselines" />
+          <template v-if="tab === 'baselines'">
+            <FiguresTable
+              label="baselines"
+              :columns="baselineColumns(project.units)"
+              :rows="baselines"
+              :row-key="(b) => b.key"
+              :selected="chosen"
+              :sort="{ key: 'solution', desc: true }"
+              :filterable="baselines.length > 12"
+              @select="selectBaselines"
+            >
+              <template #cell-solution="{ row, text }"
+                ><strong
+                  :class="{
+                    holds: text === 'fixed',
+                    doubt: text.includes('stale'),
+                    fails: runOf(row) !== null && runOf(row)?.solution !== 'fixed',
+                  }"
+                  >{{ text }}</strong
+                ></template
+              >
+            </FiguresTable>
+            <TimeStrip
+              :occupations="occupations"
+              :chosen="new Set(occupation ? [occupation.id] : [])"
+              :sky="sky"
+              :zone="zone"
+              :leap="leap"
+              @choose="chooseOccupation"
+            />
+            <BaselineSlip
+              v-if="baseline"
+              :baseline="baseline"
+              :chosen="chosen.size"
+              :window="window_ && epochs ? [epochs.first + window_[0], epochs.first + window_[1]] : null"
+              :keep="keep"
+              :trimmed="isKept"
+              :precise="view.precise"
+              :satellites="(sky?.rows ?? []).map((r) => r.id)"
+              :zone="zone"
+              :leap="leap"
+              @epochs="solveEpochs"
+              @process="(settings) => process([...chosen], settings)"
+              @trim="(part) => trim(part)"
+              @whole="trim(null)"
+              @accept="accept([...chosen])"
+            />
+          </template>
+          <template v-else-if="tab === 'occupations'">
+            <FiguresTable
+              label="occupations"
+              :columns="occupationColumns(project.units, zone, leap)"
+              :rows="occupations"
+              :row-key="(o) => String(o.id)"
+              :selected="new Set(occupation ? [String(occupation.id)] : [])"
+              :filterable="occupations.length > 12"
+              @select="(k) => (occupied = new Set(k.map(Number)))"
+            >
+              <template #cell-marker="{ row, text }"
+                ><span :class="{ doubt: row.question !== '' }" class="mono">{{ row.question ? '▲ ' : '' }}{{ text }}</span></template
+              >
+            </FiguresTable>
+            <TimeStrip
+              :occupations="occupations"
+              :chosen="new Set(occupation ? [occupation.id] : [])"
+              :sky="sky"
+              :zone="zone"
+              :leap="leap"
+              @choose="chooseOccupation"
+            />
+            <OccupationSlip v-if="occupation" :occupation="occupation" :zone="zone" :leap="leap" />
+          </template>
+          <template v-else>
+            <FiguresTable
+              label="loops"
+              :columns="closureColumns(project.units)"
+              :rows="view.closures"
+              :row-key="(c) => c.key"
+              :selected="new Set([closureKey])"
+              :filterable="view.closures.length > 12"
+              @select="(k) => ((closureKey = k[0] ?? ''), (side = 'map'))"
+            >
+              <template #cell-check="{ text }"
+                ><span :class="{ fails: text.startsWith('▲'), holds: text.startsWith('✓') }">{{ text }}</span></template
+              >
+              <template #empty
+                ><p class="quiet">Process baselines that close a loop, or that were measured twice, to see what they miss by.</p></template
+              >
+            </FiguresTable>
+            <p class="quiet">
+              Allowed: {{ (1000 * view.constant).toFixed(0) }} mm and {{ view.ppm }} ppm of the length. Worst first; all loops are found by
+              themselves.
+            </p>
+          </template>
+        </template>
+      </div>
+    </template>
+    <template #sketch>
+      <MapSketch
+        v-if="side === 'map'"
+        :scene="scene"
+        :selected="tab === 'closures' && closure ? new Set(closure.baselines) : chosen"
+        :selected-points="new Set(occupation ? [occupation.marker] : [])"
+        @select="fromSketch"
+        @point="pointFromSketch"
+      >
+        <template #corner>
+          <ElRadioGroup v-model="side" size="small" aria-label="View">
+            <ElRadioButton value="map">Map</ElRadioButton><ElRadioButton value="epochs" data-test="view-epochs">Epochs</ElRadioButton
+            ><ElRadioButton value="residuals" data-test="view-residuals">Residuals</ElRadioButton
+            ><ElRadioButton value="sky" data-test="view-sky">Satellites</ElRadioButton>
+          </ElRadioGroup>
+        </template>
+      </MapSketch>
+      <template v-else>
+        <div class="corner">
+          <ElRadioGroup v-model="side" size="small" aria-label="View">
+            <ElRadioButton value="map">Map</ElRadioButton><ElRadioButton value="epochs" data-test="view-epochs">Epochs</ElRadioButton
+            ><ElRadioButton value="residuals" data-test="view-residuals">Residuals</ElRadioButton
+            ><ElRadioButton value="sky" data-test="view-sky">Satellites</ElRadioButton>
+          </ElRadioGroup>
+          <strong v-if="side === 'epochs' && epochs">Epochs at {{ epochs.mark }}</strong>
+          <strong v-if="side === 'residuals' && baseline">{{ baseline.fromName }} → {{ baseline.toName }}</strong>
+          <ElRadioGroup v-if="side === 'residuals' && bands.length > 1" v-model="band" size="small" aria-label="Band">
+            <ElRadioButton v-for="b in bands" :key="b" :value="b">{{ b }}</ElRadioButton>
+          </ElRadioGroup>
+        </div>
+        <template v-if="side === 'epochs'">
+          <EpochPlot
+            v-if="epochs && scatter"
+            :scatter="scatter"
+            :epochs="epochs"
+            :window="shownWindow"
+            :zone="zone"
+            :leap="leap"
+            @window="(w) => (window_ = w)"
+          />
+          <div v-else class="hollow quiet">
+            <p>Solve a baseline epoch by epoch to see whether its receiver stood still.</p>
+            <ElButton v-if="baseline" type="primary" :disabled="!project.mayChange" @click="solveEpochs"
+              >Solve {{ baseline.toName }} epoch by epoch</ElButton
+            >
+          </div>
+        </template>
+        <div v-else-if="side === 'residuals'" class="plots">
+          <template v-if="runDocument">
+            <ResidualPlot :document="runDocument" :zone="zone" :leap="leap" :shown="shownSatellite" :band="band" />
+            <ul class="satellites" aria-label="Satellites by residual">
+              <li v-for="s in satellites" :key="s.id">
+                <ElButton
+                  text
+                  size="small"
+                  :class="{ on: s.id === shownSatellite }"
+                  @click="shownSatellite = shownSatellite === s.id ? '' : s.id"
+                  ><span class="mono">{{ s.id }} {{ s.rms === null ? '–' : s.rms.toFixed(1) }}</span
+                  ><span class="quiet">&nbsp;{{ s.epochs }}{{ s.slips > 0 ? `, ${s.slips} slips` : '' }}</span></ElButton
+                >
+              </li>
+            </ul>
+            <p class="quiet">
+              Worst first: root mean square in mm, epochs. Choose one to see it stand out; leave it out by “Process again with…”.
+            </p>
+          </template>
+          <div v-else class="hollow quiet"><p>Process the baseline to see its residuals.</p></div>
+        </div>
+        <SkyStrip v-else-if="sky && occupation" :sky="sky" :zone="zone" :leap="leap" :marker="occupation.marker" :left-out="new Set()" />
+        <div v-else class="hollow quiet"><p>Choose an occupation to see its satellites.</p></div>
+      </template>
+    </template>
+  </TwoPages>
+</template>
+
+<style scoped>
+.answer {
+  display: flex;
+  gap: 14px;
+  align-items: flex-start;
+}
+.answer .words {
+  flex: 1;
+  min-width: 0;
+}
+.answer p {
+  margin: 0 0 2px;
+}
+.answer .line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 12px;
+}
+.zone {
+  width: 140px;
+  flex: none;
+}
+.actions {
+  display: grid;
+  gap: 5px;
+  flex: none;
+}
+.actions .el-button {
+  margin: 0;
+}
+.corner {
+  position: absolute;
+  top: 8px;
+  left: 14px;
+  z-index: 2;
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.hollow {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 8px;
+}
+.plots {
+  position: absolute;
+  inset: 44px 6px 8px;
+  display: flex;
+  flex-direction: column;
+}
+.satellites {
+  list-style: none;
+  margin: 0 14px;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  max-height: 120px;
+  overflow: auto;
+}
+.satellites .on {
+  background: var(--cobalt-soft);
+}
+.plots p {
+  margin: 2px 18px 0;
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,33 @@
+import type { BaselinesView, ClosureView, PointView } from '../../api/types';
+import { pointsScene, type Scene, type SceneLine } from '../../sketch/scene';
+import { runOf } from './verdict';
+
+/** Marks and baselines on the map: what is not fixed, and what a chosen loop is made of, stand out. */
+export function baselinesScene(points: PointView[], view: BaselinesView | null, closure: ClosureView | null): Scene {
+  const scene = pointsScene(points.filter((p) => p.role !== 'surveyed'));
+  if (!view) return scene;
+  const places = new Map(view.occupations.map((o) => [o.id, o]));
+  const named = new Set(scene.points.map((p) => p.name));
+  for (const o of view.occupations) {
+    if (o.e === null || o.n === null || named.has(o.marker)) continue;
+    named.add(o.marker);
+    scene.points.push({ name: o.marker || o.file, e: o.e, n: o.n, role: 'new' });
+  }
+  scene.lines = view.baselines.flatMap((b): SceneLine[] => {
+    const a = places.get(b.base);
+    const c = places.get(b.rover);
+    if (!a || !c || a.e === null || a.n === null || c.e === null || c.n === null) return [];
+    const run = runOf(b);
+    const isBad = closure ? closure.baselines.includes(b.key) && closure.size > closure.allowed : run !== null && run.solution !== 'fixed';
+    return [
+      {
+        key: b.key,
+        from: [a.e, a.n],
+        to: [c.e, c.n],
+        style: 'vector',
+        tone: isBad ? 'bad' : run === null ? 'planned' : closure && closure.baselines.includes(b.key) ? 'planned' : 'plain',
+      },
+    ];
+  });
+  return scene;
+}
