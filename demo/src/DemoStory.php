@@ -142,6 +142,6 @@ final class DemoStory
         $limit = [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0], [493536.0, 6028112.0]];
         $lines[] = new DefinedLine('boundary', 'works limit', [], $limit);
 
-        return $this->terrain->define('Borrow pit', new SurfaceDefinition(['surveyed'], [], [], $lines, null, 0.5));
+        return $this->terrain->define('Borrow pit', new SurfaceDefinition(['surveyed'], ['CREST', 'TOE', 'GROUND'], [], $lines, null, 0.5));
     }
 }

@@ -61,6 +61,38 @@ final class Generator
         return ['marks' => implode("\n", $marks)."\n", 'pegs' => implode("\n", $pegs)."\n"];
     }
 
+    /** Real-time shots of the drainage from a base with a wrong position: all of them are off by as much as it. */
+    public function roverShots(): string
+    {
+        ['mark' => $mark, 'east' => $east, 'north' => $north, 'up' => $up] = TruthModel::WRONG_BASE;
+        [$e, $n, $h] = TruthModel::MARKS[$mark];
+        $rows = [
+            '# Kestrel Tarn, drainage, real-time positions from a base on KT05. Simulated.',
+            'point,easting [m],northing [m],ellipsoidal height [m],code',
+            \sprintf('BASE1,%.3f,%.3f,%.3f,BASE', $e + $east, $n + $north, $h + $up),
+        ];
+        foreach (self::drainage() as $i => [$x, $y, $z, $code]) {
+            $rows[] = \sprintf(
+                'D%03d,%.3f,%.3f,%.3f,%s', $i + 1, $x + $east + 0.008 * $this->normal(), $y + $north + 0.008 * $this->normal(),
+                $z + $up + 0.014 * $this->normal(), $code,
+            );
+        }
+
+        return implode("\n", $rows)."\n";
+    }
+
+    /** @return list<array{float, float, float, string}> the true drainage: a ditch and its gullies, easting, northing, height, code */
+    public static function drainage(): array
+    {
+        $points = [];
+        for ($i = 0; $i < 36; ++$i) {
+            $e = 493330.0 + 6.0 * $i;
+            $points[] = [$e, 6028360.0 + 14.0 * sin($i / 6.0), 233.5 - 0.06 * $i, 0 === $i % 6 ? 'GULLY' : 'DITCH'];
+        }
+
+        return $points;
+    }
+
     /** The traverse along the access road: LandXML, two rounds in both faces, by an instrument whose axes are not quite true. */
     public function traverse(): string
     {

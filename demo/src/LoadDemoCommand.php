@@ -52,6 +52,7 @@ final class LoadDemoCommand extends Command
         $files = (new Generator(new TruthModel()))->files();
         $site = (new Generator(new TruthModel()))->siteFiles();
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
+        $files['rover-shots-drainage.csv'] = (new Generator(new TruthModel()))->roverShots();
         $sessions = (new Sessions(new TruthModel()))->files();
         if (\is_string($folder = $input->getOption('files-only'))) {
             foreach ($files + $sessions + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {

@@ -142,6 +142,12 @@ final class TruthModel
         return $base - min(5.0, 5.0 * (1.0 - $r) / 0.22);
     }
 
+    /**
+     * Real-time shots of the drainage were taken from a base that a receiver placed by itself: its position was wrong by so
+     * much east, north and up. The base stood on KT05.
+     */
+    public const WRONG_BASE = ['mark' => 'KT05', 'east' => 0.842, 'north' => -0.613, 'up' => 1.237];
+
     public const PIT_E = 493620.0;
     public const PIT_N = 6028060.0;
     public const PIT_A = 62.0;

@@ -30,9 +30,11 @@ final class Sky
      * @param int    $week GPS week of everything recorded
      * @param float  $toe  time of reference, seconds of the week
      * @param string $systems letters of the systems that are up
+     * @param ?int   $noise   seed of what receivers add to it; that of the sky itself where none is given
      */
-    public function __construct(int $seed, public readonly int $week = 2660, public readonly float $toe = 208800.0, string $systems = 'G')
-    {
+    public function __construct(
+        int $seed, public readonly int $week = 2660, public readonly float $toe = 208800.0, string $systems = 'G', ?int $noise = null,
+    ) {
         $this->random = new \Random\Randomizer(new \Random\Engine\Xoshiro256StarStar($seed));
         foreach (str_split($systems) as $system) {
             [$radius, $count, $planes, $inclination] = self::SYSTEMS[$system];
@@ -43,6 +45,9 @@ final class Sky
                     deg2rad(360.0 / $perPlane * intdiv($k, $planes) + 25.0 * ($k % $planes)), 1e-4 * $this->uniform(),
                 ];
             }
+        }
+        if (null !== $noise) {
+            $this->random = new \Random\Randomizer(new \Random\Engine\Xoshiro256StarStar($noise));
         }
     }
 

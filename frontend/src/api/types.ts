@@ -28,6 +28,25 @@ export interface UserView {
   name: string;
 }
 
+/** A base whose position or antenna height was wrong, and what was measured from it. Metres; degrees where the right position is given as latitude and longitude. */
+export interface BaseRequest {
+  files: number[];
+  what: string;
+  usedE: number;
+  usedN: number;
+  usedH: number;
+  form?: string;
+  frame?: string;
+  first?: number | null;
+  second?: number | null;
+  third?: number | null;
+  heights?: string;
+  epoch?: number | null;
+  antennaUsed?: number | null;
+  antennaRight?: number | null;
+  reason?: string;
+}
+
 /** An occupation to be solved epoch by epoch, and from which base. */
 export interface EpochsRequest {
   base: number;
@@ -59,9 +78,60 @@ export interface ProcessRequest {
   to?: number | null;
 }
 
+/** A position report as it was received. */
+export interface ReportRequest {
+  text: string;
+}
+
 /** Baselines to be accepted to the network. */
 export interface VectorsRequest {
   baselines: string[];
+}
+
+/** A file of points that may have been measured from a base. */
+export interface BaseFileView {
+  id: number;
+  name: string;
+  records: number;
+  bases: string[];
+  corrected: string;
+}
+
+/** A point before and after its base gets its right position. Metres in the project. */
+export interface BaseMoveView {
+  name: string;
+  code: string;
+  e: number;
+  n: number;
+  h: number | null;
+  newE: number;
+  newN: number;
+  newH: number | null;
+}
+
+/** A place a base can be given: easting, northing and height of the project, metres. */
+export interface BasePlaceView {
+  label: string;
+  e: number;
+  n: number;
+  h: number;
+}
+
+/** What a base correction would move. */
+export interface BasePreview {
+  rows: BaseMoveView[];
+  count: number;
+  shift: number[];
+  base: number[];
+  words: string;
+}
+
+/** What a base correction can start from. */
+export interface BaseView {
+  files: BaseFileView[];
+  sessions: BasePlaceView[];
+  epoch: number;
+  hasGeoid: boolean;
 }
 
 /** A baseline as it was processed once. Metres. */
@@ -181,6 +251,16 @@ export interface OccupationView {
   placeFrom: string;
   question: string;
   suggested: string | null;
+}
+
+/** What a position report says. Geocentric, metres. */
+export interface ReportView {
+  marker: string;
+  frame: string;
+  epoch: number;
+  place: number[];
+  sd: number[];
+  method: string;
 }
 
 /** One satellite of a strip. */

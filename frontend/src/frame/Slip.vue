@@ -6,7 +6,7 @@ const project = useProject();
 </script>
 
 <template>
-  <aside v-if="project.slipOpen" class="slip" :class="tone" aria-label="Slip">
+  <aside v-if="project.slipOpen" class="slip" :class="tone && `tone-${tone}`" aria-label="Slip">
     <ElButton text class="close" aria-label="Close the slip (Space)" @click="project.slipOpen = false">×</ElButton>
     <slot />
   </aside>
@@ -27,10 +27,10 @@ const project = useProject();
   max-height: 46%;
   overflow: auto;
 }
-.slip.bad {
+.slip.tone-bad {
   border-top-color: var(--vermilion);
 }
-.slip.doubt {
+.slip.tone-doubt {
   border-top-color: var(--ochre);
 }
 .slip > :deep(:nth-child(2)) {

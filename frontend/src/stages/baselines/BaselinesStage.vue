@@ -9,8 +9,10 @@ import { isTyping } from '../../frame/keys';
 import PageTabs from '../../frame/PageTabs.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
+import { pointsScene, type SceneShift } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import { useSession } from '../../state/session';
+import BaseSheet from './BaseSheet.vue';
 import BaselineSlip from './BaselineSlip.vue';
 import { baselinesScene } from './baselinesScene';
 import { baselineColumns, closureColumns, occupationColumns } from './columns';
@@ -29,7 +31,7 @@ const project = useProject();
 const session = useSession();
 const route = useRoute();
 const view = shallowRef<BaselinesView | null>(null);
-const tab = ref<'baselines' | 'occupations' | 'closures'>('baselines');
+const tab = ref<'baselines' | 'occupations' | 'closures' | 'base'>('baselines');
 const side = ref<'map' | 'epochs' | 'residuals' | 'sky'>('map');
 const chosen = ref(new Set<string>());
 const occupied = ref(new Set<number>());
@@ -57,7 +59,12 @@ const occupation = computed<OccupationView | null>(() => {
 });
 const rover = computed(() => occupations.value.find((o) => o.id === baseline.value?.rover) ?? null);
 const words = computed(() => (view.value ? verdict(view.value, zone.value) : null));
-const scene = computed(() => baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null));
+const shifts = shallowRef<SceneShift[]>([]);
+const scene = computed(() =>
+  tab.value === 'base'
+    ? { ...pointsScene(project.points), shifts: shifts.value }
+    : baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null),
+);
 const epochs = computed(() => baseline.value?.epochs ?? null);
 const questions = computed(() => occupations.value.filter((o) => o.question !== '').length);
 const tabs = computed(
@@ -71,6 +78,7 @@ const tabs = computed(
           : `Occupations ${occupations.value.length}`,
       ],
       ['closures', `Loops ${view.value?.closures.length ?? 0}`],
+      ['base', 'Base correction'],
     ] as const,
 );
 const satellites = computed(() =>
@@ -245,16 +253,17 @@ watch([side, baseline, occupation], loadSide);
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <EmptyPage v-if="view && occupations.length === 0" title="No GNSS sessions yet">
+        <EmptyPage v-if="view && occupations.length === 0 && tab !== 'base'" title="No GNSS sessions yet">
           <p>
             Baselines are processed from what receivers recorded: RINEX observations (2.11 or 3), the navigation file of one of them,
             precise orbits as SP3.
           </p>
           <p v-if="view.broadcast" class="quiet">Ephemerides are there already.</p>
           <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
+          <ElButton v-if="project.points.length > 0" data-test="open-base" @click="tab = 'base'">Correct a base of rover shots</ElButton>
         </EmptyPage>
         <template v-else-if="view && words">
-          <header class="answer">
+          <header v-if="tab !== 'base' && occupations[0]" class="answer">
             <div class="words">
               <h1 data-test="headline">{{ words.headline }}</h1>
               <p v-for="s in words.sentences" :key="s">{{ s }}</p>
@@ -269,7 +278,7 @@ watch([side, baseline, occupation], loadSide);
                   <ElOption v-for="z in zones" :key="z" :value="z" :label="zoneName(z)" />
                 </ElSelect>
                 <span
-                  >{{ ahead(occupations[0]!.from, zone, leap) }}, {{ day(occupations[0]!.from, zone, leap) }} · GPS − UTC =
+                  >{{ ahead(occupations[0].from, zone, leap) }}, {{ day(occupations[0].from, zone, leap) }} · GPS − UTC =
                   {{ leap }} s</span
                 >
               </p>
@@ -372,6 +381,7 @@ watch([side, baseline, occupation], loadSide);
             />
             <OccupationSlip v-if="occupation" :occupation="occupation" :zone="zone" :leap="leap" />
           </template>
+          <BaseSheet v-else-if="tab === 'base'" @shifts="(list) => ((shifts = list), (side = 'map'))" />
           <template v-else>
             <FiguresTable
               label="loops"
@@ -534,6 +544,14 @@ watch([side, baseline, occupation], loadSide);
   flex-wrap: wrap;
   max-height: 120px;
   overflow: auto;
+}
+.satellites .el-button {
+  margin: 0 10px 0 0;
+  padding: 0 4px;
+}
+.sheet > :deep(.figures) {
+  flex: 1 1 150px;
+  min-height: 150px;
 }
 .satellites .on {
   background: var(--cobalt-soft);

@@ -228,7 +228,7 @@ const step = () => trueScale([props.scatter.e, props.scatter.n], 600, 300).step;
       role="img"
       :aria-label="`Epochs of ${epochs.mark}: ${epochs.epochs} places, ${epochs.moves.length} changes`"
     />
-    <p class="quiet scale">{{ step() }} mm grid, true scale, coloured by time</p>
+    <p class="quiet scale">{{ step() }} mm grid, true scale</p>
     <ul class="stands">
       <li v-for="(s, i) in epochs.stands" :key="i" :class="{ kept: i === epochs.keep }">
         <span class="mono">{{ clock(epochs.first + s.from, zone, leap) }} to {{ clock(epochs.first + s.to, zone, leap) }}</span>
@@ -239,7 +239,7 @@ const step = () => trueScale([props.scatter.e, props.scatter.n], 600, 300).step;
         {{ Math.abs(m.shift[2]!).toFixed(0) }} mm, {{ m.confidence > 0.999 ? 'more than 99.9' : (100 * m.confidence).toFixed(1) }} % sure
       </li>
     </ul>
-    <p class="quiet hint">Drag over any plot to choose the part to keep</p>
+    <p class="quiet hint">Coloured by time. Drag over any plot to choose the part to keep</p>
   </div>
 </template>
 

@@ -20,7 +20,7 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
     <div class="axis">
       <span v-for="t in marks" :key="t" class="mono" :style="{ left: `${share(t)}%` }">{{ clock(t, zone, leap) }}</span>
     </div>
-    <ElButton
+    <div class="rows"><ElButton
       v-for="o in occupations"
       :key="o.id"
       text
@@ -34,7 +34,7 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
         <span class="whole" :style="{ left: `${share(o.from)}%`, width: `${(100 * (o.to - o.from)) / span}%` }" />
         <span class="used" :style="{ left: `${share(used(o)[0])}%`, width: `${(100 * (used(o)[1] - used(o)[0])) / span}%` }" />
       </span>
-    </ElButton>
+    </ElButton></div>
     <div v-if="sky" class="sky" aria-hidden="true">
       <span class="quiet name">satellites</span>
       <span class="track">
@@ -59,6 +59,10 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
   flex: none;
   margin: 2px 0 8px;
   padding-right: 26px;
+}
+.rows {
+  max-height: 84px;
+  overflow-y: auto;
 }
 .axis {
   position: relative;

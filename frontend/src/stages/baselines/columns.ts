@@ -123,7 +123,7 @@ export function closureColumns(units: UnitsView): Column<ClosureView>[] {
     );
   return [
     words('kind', 'kind', 48, (c) => c.kind),
-    { ...words<ClosureView>('marks', 'marks', 150, (c) => c.marks.join(' – ')) },
+    { ...words<ClosureView>('marks', 'marks', 120, (c) => c.marks.join(' – ')) },
     figures(
       'length',
       'length',
