@@ -40,6 +40,9 @@ final class Office
         if ($demo) {
             $this->console('mensura:demo');
         }
+        $stations = self::freePort();
+        $this->environment['STATION_SERVICE_URL'] = "http://127.0.0.1:$stations";
+        $this->start(['php', '-S', "127.0.0.1:$stations", $root.'/demo/service.php'], ['PHP_CLI_SERVER_WORKERS' => '2']);
         $port = self::freePort();
         $this->url = "http://127.0.0.1:$port";
         $this->start([

@@ -198,7 +198,7 @@ final class StationService
         $q = Horizon::of($place)->turned($solution->covariance);
         $time = $file->times[0];
         $year = (int) substr((string) $time, 4, 4);
-        $epoch = $year + ($time->since(GpsTime::civil($year, 1, 1, 0, 0, 0.0))) / (365.25 * 86400.0);
+        $epoch = $year + $time->since(GpsTime::civil($year, 1, 1, 0, 0, 0.0)) / (365.25 * 86400.0);
 
         return (new PositionReport(
             $file->marker, 'EPSG:4258', $epoch, $place, [sqrt($q[0][0]), sqrt($q[1][1]), sqrt($q[2][2])],

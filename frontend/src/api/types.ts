@@ -83,6 +83,15 @@ export interface ReportRequest {
   text: string;
 }
 
+/** What is ordered of a reference station. Instants of UTC, as 2031-05-04T09:00:00Z, whole hours. */
+export interface StationOrderRequest {
+  station: string;
+  from: string;
+  to: string;
+  interval?: number;
+  format?: string;
+}
+
 /** Baselines to be accepted to the network. */
 export interface VectorsRequest {
   baselines: string[];
@@ -253,6 +262,19 @@ export interface OccupationView {
   suggested: string | null;
 }
 
+/** A reference station of a service. Metres; places in the project where it can say. */
+export interface ReferenceStationView {
+  id: string;
+  lat: number;
+  lon: number;
+  h: number;
+  distance: number;
+  e: number | null;
+  n: number | null;
+  intervals: number[];
+  formats: string[];
+}
+
 /** What a position report says. Geocentric, metres. */
 export interface ReportView {
   marker: string;
@@ -287,6 +309,15 @@ export interface StandView {
   mean: number[];
   spreadPlan: number;
   spreadUp: number;
+}
+
+/** A reference-station service near the project, and what may be wanted of it. */
+export interface StationsView {
+  service: string;
+  stations: ReferenceStationView[];
+  from: number | null;
+  to: number | null;
+  why: string;
 }
 
 /** Something found by name. */

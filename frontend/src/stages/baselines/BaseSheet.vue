@@ -35,7 +35,13 @@ const report = shallowRef<ReportView | null>(null);
 
 const chosenFile = computed(() => page.value?.files.find((f) => f.id === file.value) ?? null);
 const marks = computed(() => project.points.filter((p) => p.role !== 'surveyed' && p.e !== null && p.h !== null).map((p) => p.name));
-const names = computed(() => (form.value === 'grid' ? ['easting', 'northing', 'height'] : form.value === 'geographic' ? ['latitude', 'longitude', 'height'] : ['X', 'Y', 'Z']));
+const names = computed(() =>
+  form.value === 'grid'
+    ? ['easting', 'northing', 'height']
+    : form.value === 'geographic'
+      ? ['latitude', 'longitude', 'height']
+      : ['X', 'Y', 'Z'],
+);
 
 async function load() {
   page.value = await get<BaseView>(project.path('/baselines/base'));
@@ -80,13 +86,29 @@ async function takeReport(files: File[]) {
 
 const request = computed<BaseRequest | null>(() => {
   if (file.value === null || used.value.some((v) => v === null)) return null;
-  const common = { files: [file.value], what: what.value, usedE: used.value[0]!, usedN: used.value[1]!, usedH: used.value[2]!, reason: reason.value };
+  const common = {
+    files: [file.value],
+    what: what.value,
+    usedE: used.value[0]!,
+    usedN: used.value[1]!,
+    usedH: used.value[2]!,
+    reason: reason.value,
+  };
   if (what.value === 'antenna') {
     return antenna.value.some((v) => v === null) ? null : { ...common, antennaUsed: antenna.value[0], antennaRight: antenna.value[1] };
   }
   return given.value.some((v) => v === null)
     ? null
-    : { ...common, form: form.value, frame: frame.value.trim(), first: given.value[0], second: given.value[1], third: given.value[2], heights: heights.value, epoch: epoch.value };
+    : {
+        ...common,
+        form: form.value,
+        frame: frame.value.trim(),
+        first: given.value[0],
+        second: given.value[1],
+        third: given.value[2],
+        heights: heights.value,
+        epoch: epoch.value,
+      };
 });
 let asked = 0;
 watch(request, async (r) => {
@@ -101,7 +123,10 @@ watch(request, async (r) => {
     if (mine !== asked) return;
     preview.value = answer;
     fault.value = '';
-    emit('shifts', answer.rows.map((m) => ({ e: m.e, n: m.n, de: m.newE - m.e, dn: m.newN - m.n })));
+    emit(
+      'shifts',
+      answer.rows.map((m) => ({ e: m.e, n: m.n, de: m.newE - m.e, dn: m.newN - m.n })),
+    );
   } catch (e) {
     if (mine !== asked) return;
     preview.value = null;
@@ -112,24 +137,46 @@ watch(request, async (r) => {
 
 async function correct() {
   if (!request.value) return;
-  const ok = await project.attempt(() => post(project.path('/baselines/base'), request.value), 'Every point of the file has moved; Ctrl+Z takes it back.');
+  const ok = await project.attempt(
+    () => post(project.path('/baselines/base'), request.value),
+    'Every point of the file has moved; Ctrl+Z takes it back.',
+  );
   if (ok) {
     preview.value = null;
-    [used.value, given.value] = [[null, null, null], [null, null, null]];
+    [used.value, given.value] = [
+      [null, null, null],
+      [null, null, null],
+    ];
     emit('shifts', []);
   }
 }
 
 const columns = computed<Column<BaseMoveView>[]>(() => {
   const u = units.value;
-  const place = (key: 'e' | 'n', title: string) => figures<BaseMoveView>(key, title, 84, (m) => m[key], (m) => length(m[key], u), { unit: lengthUnit(u) });
-  const move = (key: string, of: (m: BaseMoveView) => number | null) => figures<BaseMoveView>(key, key, 62, of, (m) => small(of(m), u, true), { unit: smallUnit(u) });
+  const place = (key: 'e' | 'n', title: string) =>
+    figures<BaseMoveView>(
+      key,
+      title,
+      84,
+      (m) => m[key],
+      (m) => length(m[key], u),
+      { unit: lengthUnit(u) },
+    );
+  const move = (key: string, of: (m: BaseMoveView) => number | null) =>
+    figures<BaseMoveView>(key, key, 62, of, (m) => small(of(m), u, true), { unit: smallUnit(u) });
   return [
     words('name', 'point', 60, (m) => m.name),
     words('code', 'code', 56, (m) => m.code),
     place('e', 'easting'),
     place('n', 'northing'),
-    figures('h', 'height', 64, (m) => m.h, (m) => height(m.h, u), { unit: lengthUnit(u) }),
+    figures(
+      'h',
+      'height',
+      64,
+      (m) => m.h,
+      (m) => height(m.h, u),
+      { unit: lengthUnit(u) },
+    ),
     move('dE', (m) => m.newE - m.e),
     move('dN', (m) => m.newN - m.n),
     move('dH', (m) => (m.newH === null || m.h === null ? null : m.newH - m.h)),
@@ -151,7 +198,8 @@ const chosen = ref(new Set<string>());
         ></ElFormItem>
         <ElFormItem label="what was wrong"
           ><ElRadioGroup v-model="what" size="small">
-            <ElRadioButton value="position">Position</ElRadioButton><ElRadioButton value="antenna" data-test="what-antenna">Antenna height</ElRadioButton>
+            <ElRadioButton value="position">Position</ElRadioButton
+            ><ElRadioButton value="antenna" data-test="what-antenna">Antenna height</ElRadioButton>
           </ElRadioGroup></ElFormItem
         >
       </div>
@@ -159,7 +207,15 @@ const chosen = ref(new Set<string>());
       <h2>The base as the survey had it</h2>
       <div class="grid four">
         <ElFormItem label="its point"
-          ><ElSelect v-model="base" filterable clearable placeholder="or typed" aria-label="Point of the base" :value-on-clear="''" @change="takeBase">
+          ><ElSelect
+            v-model="base"
+            filterable
+            clearable
+            placeholder="or typed"
+            aria-label="Point of the base"
+            :value-on-clear="''"
+            @change="takeBase"
+          >
             <ElOption v-for="b in chosenFile?.bases ?? []" :key="b" :value="b" :label="b" /></ElSelect
         ></ElFormItem>
         <NumberInput v-for="(n, i) in ['easting', 'northing', 'height']" :key="n" v-model="used[i]!" :label="n" unit="m" :digits="4" />
@@ -168,31 +224,64 @@ const chosen = ref(new Set<string>());
         <h2>As it really is</h2>
         <div class="line">
           <ElRadioGroup v-model="source" size="small" aria-label="Where the right position is from">
-            <ElRadioButton value="mark">A mark of the network</ElRadioButton><ElRadioButton value="session">A processed session</ElRadioButton
-            ><ElRadioButton value="report" data-test="source-report">A report</ElRadioButton><ElRadioButton value="typed">Typed</ElRadioButton>
+            <ElRadioButton value="mark">A mark of the network</ElRadioButton
+            ><ElRadioButton value="session">A processed session</ElRadioButton
+            ><ElRadioButton value="report" data-test="source-report">A report</ElRadioButton
+            ><ElRadioButton value="typed">Typed</ElRadioButton>
           </ElRadioGroup>
-          <ElSelect v-if="source === 'mark'" v-model="mark" filterable size="small" placeholder="mark" aria-label="Mark" data-test="right-mark" @change="takeMark">
+          <ElSelect
+            v-if="source === 'mark'"
+            v-model="mark"
+            filterable
+            size="small"
+            placeholder="mark"
+            aria-label="Mark"
+            data-test="right-mark"
+            @change="takeMark"
+          >
             <ElOption v-for="m in marks" :key="m" :value="m" :label="m" />
           </ElSelect>
-          <ElSelect v-else-if="source === 'session'" v-model="session" size="small" placeholder="session" aria-label="Session" @change="takeSession">
+          <ElSelect
+            v-else-if="source === 'session'"
+            v-model="session"
+            size="small"
+            placeholder="session"
+            aria-label="Session"
+            @change="takeSession"
+          >
             <ElOption v-for="(s, i) in page.sessions" :key="i" :value="i" :label="s.label" />
           </ElSelect>
           <FilePick v-else-if="source === 'report'" text="Choose the report" test="pick-report" @files="takeReport" />
         </div>
         <p v-if="source === 'report' && report" class="quiet">
-          {{ report.marker }}, {{ report.frame }} at epoch {{ report.epoch.toFixed(2) }}, sd {{ report.sd.map((v) => small(v, units)).join(' / ') }} {{ smallUnit(units) }}; {{ report.method }}
+          {{ report.marker }}, {{ report.frame }} at epoch {{ report.epoch.toFixed(2) }}, sd
+          {{ report.sd.map((v) => small(v, units)).join(' / ') }} {{ smallUnit(units) }}; {{ report.method }}
         </p>
         <div class="grid four">
           <ElFormItem label="given as"
             ><ElSelect v-model="form" aria-label="Given as">
-              <ElOption value="grid" label="easting, northing" /><ElOption value="geographic" label="latitude, longitude" /><ElOption value="geocentric" label="X, Y, Z" /></ElSelect
+              <ElOption value="grid" label="easting, northing" /><ElOption value="geographic" label="latitude, longitude" /><ElOption
+                value="geocentric"
+                label="X, Y, Z" /></ElSelect
           ></ElFormItem>
-          <NumberInput v-for="(n, i) in names" :key="n" v-model="given[i]!" :label="n" :unit="form === 'geographic' && i < 2 ? '°' : 'm'" :digits="form === 'geographic' && i < 2 ? 10 : 4" />
-          <ElFormItem label="frame"><ElInput v-model="frame" class="mono" aria-label="Frame" /><span class="read quiet">project, or EPSG:n</span></ElFormItem>
+          <NumberInput
+            v-for="(n, i) in names"
+            :key="n"
+            v-model="given[i]!"
+            :label="n"
+            :unit="form === 'geographic' && i < 2 ? '°' : 'm'"
+            :digits="form === 'geographic' && i < 2 ? 10 : 4"
+          />
+          <ElFormItem label="frame"
+            ><ElInput v-model="frame" class="mono" aria-label="Frame" /><span class="read quiet">project, or EPSG:n</span></ElFormItem
+          >
           <NumberInput v-model="epoch" label="epoch" unit="year" :digits="2" />
           <ElFormItem label="height is"
             ><ElSelect v-model="heights" aria-label="Height is" :disabled="form === 'geocentric'">
-              <ElOption value="ellipsoidal" label="ellipsoidal" /><ElOption value="geoid" label="above the geoid" :disabled="!page.hasGeoid" /></ElSelect
+              <ElOption value="ellipsoidal" label="ellipsoidal" /><ElOption
+                value="geoid"
+                label="above the geoid"
+                :disabled="!page.hasGeoid" /></ElSelect
           ></ElFormItem>
         </div>
       </template>
@@ -203,16 +292,31 @@ const chosen = ref(new Set<string>());
       <ElAlert v-if="fault" type="warning" :closable="false">{{ fault }}</ElAlert>
       <template v-if="preview">
         <div class="line">
-          <strong data-test="base-shift">{{ preview.count }} points move: east {{ small(preview.shift[0], units, true) }}, north {{ small(preview.shift[1], units, true) }}, up {{ small(preview.shift[2], units, true) }} {{ smallUnit(units) }}</strong>
+          <strong data-test="base-shift"
+            >{{ preview.count }} points move: east {{ small(preview.shift[0], units, true) }}, north
+            {{ small(preview.shift[1], units, true) }}, up {{ small(preview.shift[2], units, true) }} {{ smallUnit(units) }}</strong
+          >
           <span class="quiet">{{ preview.words }}</span>
         </div>
         <div class="line">
           <ElInput v-model="reason" placeholder="reason, for the ledger" aria-label="Reason" maxlength="200" />
-          <ElButton type="primary" data-test="correct-base" :disabled="!project.mayChange" @click="correct">Move {{ preview.count }} points</ElButton>
+          <ElButton type="primary" data-test="correct-base" :disabled="!project.mayChange" @click="correct"
+            >Move {{ preview.count }} points</ElButton
+          >
         </div>
-        <FiguresTable label="base moves" :columns="columns" :rows="preview.rows" :row-key="(m) => m.name" :selected="chosen" :filterable="false" @select="(k) => (chosen = new Set(k))" />
+        <FiguresTable
+          label="base moves"
+          :columns="columns"
+          :rows="preview.rows"
+          :row-key="(m) => m.name"
+          :selected="chosen"
+          :filterable="false"
+          @select="(k) => (chosen = new Set(k))"
+        />
       </template>
-      <p v-else-if="!fault" class="quiet">Give the base as the survey had it and as it is: every point’s move is shown before anything is moved.</p>
+      <p v-else-if="!fault" class="quiet">
+        Give the base as the survey had it and as it is: every point’s move is shown before anything is moved.
+      </p>
     </template>
   </section>
 </template>

@@ -2,7 +2,15 @@
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post, put } from '../../api/client';
-import type { BaselinesView, EpochsRequest, OccupationView, ProcessRequest, SkyView, VectorsRequest } from '../../api/types';
+import type {
+  BaselinesView,
+  EpochsRequest,
+  OccupationView,
+  ProcessRequest,
+  ReferenceStationView,
+  SkyView,
+  VectorsRequest,
+} from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import { isTyping } from '../../frame/keys';
@@ -14,11 +22,12 @@ import { useProject } from '../../state/project';
 import { useSession } from '../../state/session';
 import BaseSheet from './BaseSheet.vue';
 import BaselineSlip from './BaselineSlip.vue';
-import { baselinesScene } from './baselinesScene';
+import { baselinesScene, stationsScene } from './baselinesScene';
 import { baselineColumns, closureColumns, occupationColumns } from './columns';
 import { rmsOf, type RunDocument } from './documents';
 import type { Scatter } from './epochs';
 import OccupationSlip from './OccupationSlip.vue';
+import StationSheet from './StationSheet.vue';
 import SkyStrip from './SkyStrip.vue';
 import TimeStrip from './TimeStrip.vue';
 import { ahead, day, localZone, type Zone } from './times';
@@ -31,7 +40,7 @@ const project = useProject();
 const session = useSession();
 const route = useRoute();
 const view = shallowRef<BaselinesView | null>(null);
-const tab = ref<'baselines' | 'occupations' | 'closures' | 'base'>('baselines');
+const tab = ref<'baselines' | 'occupations' | 'closures' | 'base' | 'stations'>('baselines');
 const side = ref<'map' | 'epochs' | 'residuals' | 'sky'>('map');
 const chosen = ref(new Set<string>());
 const occupied = ref(new Set<number>());
@@ -60,10 +69,13 @@ const occupation = computed<OccupationView | null>(() => {
 const rover = computed(() => occupations.value.find((o) => o.id === baseline.value?.rover) ?? null);
 const words = computed(() => (view.value ? verdict(view.value, zone.value) : null));
 const shifts = shallowRef<SceneShift[]>([]);
+const stations = shallowRef<ReferenceStationView[]>([]);
 const scene = computed(() =>
-  tab.value === 'base'
-    ? { ...pointsScene(project.points), shifts: shifts.value }
-    : baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null),
+  tab.value === 'stations'
+    ? stationsScene(project.points, stations.value)
+    : tab.value === 'base'
+      ? { ...pointsScene(project.points), shifts: shifts.value }
+      : baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null),
 );
 const epochs = computed(() => baseline.value?.epochs ?? null);
 const questions = computed(() => occupations.value.filter((o) => o.question !== '').length);
@@ -79,6 +91,7 @@ const tabs = computed(
       ],
       ['closures', `Loops ${view.value?.closures.length ?? 0}`],
       ['base', 'Base correction'],
+      ['stations', 'Stations'],
     ] as const,
 );
 const satellites = computed(() =>
@@ -253,7 +266,7 @@ watch([side, baseline, occupation], loadSide);
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <EmptyPage v-if="view && occupations.length === 0 && tab !== 'base'" title="No GNSS sessions yet">
+        <EmptyPage v-if="view && occupations.length === 0 && tab !== 'base' && tab !== 'stations'" title="No GNSS sessions yet">
           <p>
             Baselines are processed from what receivers recorded: RINEX observations (2.11 or 3), the navigation file of one of them,
             precise orbits as SP3.
@@ -263,7 +276,7 @@ watch([side, baseline, occupation], loadSide);
           <ElButton v-if="project.points.length > 0" data-test="open-base" @click="tab = 'base'">Correct a base of rover shots</ElButton>
         </EmptyPage>
         <template v-else-if="view && words">
-          <header v-if="tab !== 'base' && occupations[0]" class="answer">
+          <header v-if="tab !== 'base' && tab !== 'stations' && occupations[0]" class="answer">
             <div class="words">
               <h1 data-test="headline">{{ words.headline }}</h1>
               <p v-for="s in words.sentences" :key="s">{{ s }}</p>
@@ -278,8 +291,7 @@ watch([side, baseline, occupation], loadSide);
                   <ElOption v-for="z in zones" :key="z" :value="z" :label="zoneName(z)" />
                 </ElSelect>
                 <span
-                  >{{ ahead(occupations[0].from, zone, leap) }}, {{ day(occupations[0].from, zone, leap) }} · GPS − UTC =
-                  {{ leap }} s</span
+                  >{{ ahead(occupations[0].from, zone, leap) }}, {{ day(occupations[0].from, zone, leap) }} · GPS − UTC = {{ leap }} s</span
                 >
               </p>
             </div>
@@ -381,6 +393,13 @@ watch([side, baseline, occupation], loadSide);
             />
             <OccupationSlip v-if="occupation" :occupation="occupation" :zone="zone" :leap="leap" />
           </template>
+          <StationSheet
+            v-else-if="tab === 'stations'"
+            :occupations="occupations"
+            :zone="zone"
+            :leap="leap"
+            @stations="(list) => ((stations = list), (side = 'map'))"
+          />
           <BaseSheet v-else-if="tab === 'base'" @shifts="(list) => ((shifts = list), (side = 'map'))" />
           <template v-else>
             <FiguresTable

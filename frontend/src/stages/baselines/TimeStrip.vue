@@ -20,21 +20,23 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
     <div class="axis">
       <span v-for="t in marks" :key="t" class="mono" :style="{ left: `${share(t)}%` }">{{ clock(t, zone, leap) }}</span>
     </div>
-    <div class="rows"><ElButton
-      v-for="o in occupations"
-      :key="o.id"
-      text
-      class="row"
-      :class="{ chosen: chosen.has(o.id) }"
-      :aria-label="`${o.marker || o.file}, ${clock(used(o)[0], zone, leap)} to ${clock(used(o)[1], zone, leap)}`"
-      @click="emit('choose', o.id)"
-    >
-      <span class="mono name">{{ o.marker || '?' }}</span>
-      <span class="track">
-        <span class="whole" :style="{ left: `${share(o.from)}%`, width: `${(100 * (o.to - o.from)) / span}%` }" />
-        <span class="used" :style="{ left: `${share(used(o)[0])}%`, width: `${(100 * (used(o)[1] - used(o)[0])) / span}%` }" />
-      </span>
-    </ElButton></div>
+    <div class="rows">
+      <ElButton
+        v-for="o in occupations"
+        :key="o.id"
+        text
+        class="row"
+        :class="{ chosen: chosen.has(o.id) }"
+        :aria-label="`${o.marker || o.file}, ${clock(used(o)[0], zone, leap)} to ${clock(used(o)[1], zone, leap)}`"
+        @click="emit('choose', o.id)"
+      >
+        <span class="mono name">{{ o.marker || '?' }}</span>
+        <span class="track">
+          <span class="whole" :style="{ left: `${share(o.from)}%`, width: `${(100 * (o.to - o.from)) / span}%` }" />
+          <span class="used" :style="{ left: `${share(used(o)[0])}%`, width: `${(100 * (used(o)[1] - used(o)[0])) / span}%` }" />
+        </span>
+      </ElButton>
+    </div>
     <div v-if="sky" class="sky" aria-hidden="true">
       <span class="quiet name">satellites</span>
       <span class="track">

@@ -4,7 +4,7 @@ import { baselinesScene } from './baselinesScene';
 import { baselineColumns, worry } from './columns';
 import { rmsOf } from './documents';
 import { between, hull, standing, trueScale, windowOf, type Scatter } from './epochs';
-import { ahead, clock, clocks, day, minutes, ticks } from './times';
+import { ahead, clock, clocks, day, hours, isoHour, minutes, ticks } from './times';
 import { compass, verdict } from './verdict';
 
 // 2031-05-04 12:00:00 GPS.
@@ -127,6 +127,15 @@ describe('clocks', () => {
       '13:30:00',
       '14:00:00',
     ]);
+  });
+});
+
+describe('windows of stations', () => {
+  it('are rounded outward to whole hours of UTC', () => {
+    const [from, to] = hours(NOON + 600, NOON + 4000, 18);
+    expect([isoHour(from, 18), isoHour(to, 18)]).toEqual(['2031-05-04T12:00:00Z', '2031-05-04T14:00:00Z']);
+    // Noon of GPS time is still the hour before in UTC.
+    expect(isoHour(hours(NOON, NOON + 60, 18)[0], 18)).toBe('2031-05-04T11:00:00Z');
   });
 });
 

@@ -1,4 +1,4 @@
-import type { BaselinesView, ClosureView, PointView } from '../../api/types';
+import type { BaselinesView, ClosureView, PointView, ReferenceStationView } from '../../api/types';
 import { pointsScene, type Scene, type SceneLine } from '../../sketch/scene';
 import { runOf } from './verdict';
 
@@ -29,5 +29,12 @@ export function baselinesScene(points: PointView[], view: BaselinesView | null, 
       },
     ];
   });
+  return scene;
+}
+
+/** Reference stations about the marks of the project. */
+export function stationsScene(points: PointView[], stations: ReferenceStationView[]): Scene {
+  const scene = pointsScene(points.filter((p) => p.role === 'control'));
+  for (const s of stations) if (s.e !== null && s.n !== null) scene.points.push({ name: s.id, e: s.e, n: s.n, role: 'planned' });
   return scene;
 }

@@ -67,3 +67,13 @@ export function minutes(seconds: number): string {
   const all = Math.round(seconds / 60);
   return all < 60 ? `${all} min` : `${Math.floor(all / 60)} h ${String(all % 60).padStart(2, '0')}`;
 }
+
+/** A window rounded outward to whole hours of UTC, as services hand files out. */
+export function hours(from: number, to: number, leap: number): [number, number] {
+  return [Math.floor((from - leap) / 3600) * 3600 + leap, Math.ceil((to - leap) / 3600) * 3600 + leap];
+}
+
+/** A whole hour of UTC as services take it: 2031-05-04T09:00:00Z. */
+export function isoHour(seconds: number, leap: number): string {
+  return new Date(GPS_BEGAN + 1000 * Math.round(seconds - leap)).toISOString().replace('.000Z', 'Z');
+}
