@@ -13,6 +13,7 @@ use App\Project\Members;
 use App\Project\Project;
 use App\Project\ProjectRepository;
 use App\Project\Role;
+use Demo\Gnss\RoverWalk;
 use Demo\Gnss\Sessions;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -53,7 +54,7 @@ final class LoadDemoCommand extends Command
         $site = (new Generator(new TruthModel()))->siteFiles();
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
         $files['rover-shots-drainage.csv'] = (new Generator(new TruthModel()))->roverShots();
-        $sessions = (new Sessions(new TruthModel()))->files();
+        $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files();
         if (\is_string($folder = $input->getOption('files-only'))) {
             foreach ($files + $sessions + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);

@@ -9,4 +9,5 @@ final class Slots
 {
     public const STATIC = 'baseline:';
     public const EPOCHS = 'epochs:';
+    public const FEATURES = 'features:';
 }

@@ -27,11 +27,15 @@ final class StationsTest extends ApiTestCase
         parent::setUp();
         self::getContainer()->set(HttpClientInterface::class, new MockHttpClient(function (string $method, string $url, array $options): MockResponse {
             $parts = parse_url($url);
-            parse_str($parts['query'] ?? '', $query);
+            parse_str($parts['query'] ?? '', $all);
+            $query = [];
+            foreach ($all as $key => $value) {
+                $query[(string) $key] = \is_string($value) ? $value : '';
+            }
             $this->now += 1.5;
             $body = $options['body'] ?? '';
             [$status, $type, $text] = (new StationService($this->now))->answer(
-                $method, $parts['path'] ?? '', array_filter($query, is_string(...)), \is_string($body) ? $body : '',
+                $method, $parts['path'] ?? '', $query, \is_string($body) ? $body : '',
             );
 
             return new MockResponse($text, ['http_code' => $status, 'response_headers' => ["Content-Type: $type"]]);

@@ -53,6 +53,17 @@ export interface EpochsRequest {
   rover: number;
 }
 
+/** Rover features to be corrected: from which references, and where those are. Metres in the project. */
+export interface FeaturesRequest {
+  file: number;
+  references: number[];
+  position?: string;
+  mark?: string;
+  e?: number | null;
+  n?: number | null;
+  h?: number | null;
+}
+
 /** What is made right about an occupation. Metres; seconds of GPS time since 1980-01-06. */
 export interface OccupationRequest {
   marker: string;
@@ -223,6 +234,36 @@ export interface EpochsView {
   output: string;
   stale: string[];
   warnings: string[];
+}
+
+/** A file of rover features, and how it was corrected. Seconds of GPS time since 1980-01-06. */
+export interface FeatureFileView {
+  id: number;
+  name: string;
+  title: string;
+  times: number[];
+  rinex: string;
+  bands: number[];
+  isCorrected: boolean;
+  features: number;
+  corrected: number;
+  positions: number;
+  covered: number;
+  before: number[];
+  after: number[];
+  output: string;
+  stale: string[];
+}
+
+/** What a correction of features would rest on: where the reference is taken to be against what its file says. */
+export interface FeaturesPreview {
+  less: number[] | null;
+  place: number[] | null;
+}
+
+/** Rover features of a project. */
+export interface FeaturesView {
+  files: FeatureFileView[];
 }
 
 /** A receiver's way from one place to the next. Seconds after the first epoch; millimetres east, north, up. */

@@ -14,6 +14,7 @@ enum FileKind: string
     case Occupation = 'gnss-observations';
     case Navigation = 'gnss-navigation';
     case Orbits = 'gnss-orbits';
+    case RoverFeatures = 'rover-features';
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -31,6 +32,7 @@ enum FileKind: string
             self::Occupation => 'GNSS observations',
             self::Navigation => 'broadcast ephemerides',
             self::Orbits => 'precise orbits',
+            self::RoverFeatures => 'rover features',
         };
     }
 
@@ -94,7 +96,7 @@ enum FileKind: string
                 new Field('cyz', 'cov YZ', 'variance', false, ['cyz', 'covyz', 'qyz']),
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
-            self::Occupation, self::Navigation, self::Orbits => [],
+            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures => [],
         };
     }
 }

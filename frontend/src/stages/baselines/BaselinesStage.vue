@@ -17,15 +17,16 @@ import { isTyping } from '../../frame/keys';
 import PageTabs from '../../frame/PageTabs.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
-import { pointsScene, type SceneShift } from '../../sketch/scene';
+import { pointsScene, type Scene, type SceneShift } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import { useSession } from '../../state/session';
 import BaseSheet from './BaseSheet.vue';
 import BaselineSlip from './BaselineSlip.vue';
-import { baselinesScene, stationsScene } from './baselinesScene';
+import { baselinesScene, featured, stationsScene } from './baselinesScene';
 import { baselineColumns, closureColumns, occupationColumns } from './columns';
 import { rmsOf, type RunDocument } from './documents';
 import type { Scatter } from './epochs';
+import FeatureSheet from './FeatureSheet.vue';
 import OccupationSlip from './OccupationSlip.vue';
 import StationSheet from './StationSheet.vue';
 import SkyStrip from './SkyStrip.vue';
@@ -40,7 +41,7 @@ const project = useProject();
 const session = useSession();
 const route = useRoute();
 const view = shallowRef<BaselinesView | null>(null);
-const tab = ref<'baselines' | 'occupations' | 'closures' | 'base' | 'stations'>('baselines');
+const tab = ref<'baselines' | 'occupations' | 'closures' | 'base' | 'stations' | 'features'>('baselines');
 const side = ref<'map' | 'epochs' | 'residuals' | 'sky'>('map');
 const chosen = ref(new Set<string>());
 const occupied = ref(new Set<number>());
@@ -57,6 +58,8 @@ const leap = computed(() => view.value?.leap ?? 18);
 const zones = computed(() => [...new Set([localZone(), 'utc', 'gps'])]);
 const zoneName = (z: Zone) => ({ utc: 'UTC', gps: 'GPS time' })[z] ?? z;
 
+/** The pages about baselines share a verdict; the others have their own. */
+const isOfBaselines = computed(() => ['baselines', 'occupations', 'closures'].includes(tab.value));
 const baselines = computed(() => view.value?.baselines ?? []);
 const occupations = computed(() => view.value?.occupations ?? []);
 const baseline = computed(() => baselines.value.find((b) => chosen.value.has(b.key)) ?? null);
@@ -70,12 +73,15 @@ const rover = computed(() => occupations.value.find((o) => o.id === baseline.val
 const words = computed(() => (view.value ? verdict(view.value, zone.value) : null));
 const shifts = shallowRef<SceneShift[]>([]);
 const stations = shallowRef<ReferenceStationView[]>([]);
+const features = shallowRef<Pick<Scene, 'points' | 'paths' | 'shifts'>>({ points: [], paths: [], shifts: [] });
 const scene = computed(() =>
-  tab.value === 'stations'
-    ? stationsScene(project.points, stations.value)
-    : tab.value === 'base'
-      ? { ...pointsScene(project.points), shifts: shifts.value }
-      : baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null),
+  tab.value === 'features'
+    ? { ...pointsScene(project.points.filter((p) => p.role !== 'surveyed')), ...featured(project.points, features.value) }
+    : tab.value === 'stations'
+      ? stationsScene(project.points, stations.value)
+      : tab.value === 'base'
+        ? { ...pointsScene(project.points), shifts: shifts.value }
+        : baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null),
 );
 const epochs = computed(() => baseline.value?.epochs ?? null);
 const questions = computed(() => occupations.value.filter((o) => o.question !== '').length);
@@ -91,6 +97,7 @@ const tabs = computed(
       ],
       ['closures', `Loops ${view.value?.closures.length ?? 0}`],
       ['base', 'Base correction'],
+      ['features', 'Features'],
       ['stations', 'Stations'],
     ] as const,
 );
@@ -266,7 +273,7 @@ watch([side, baseline, occupation], loadSide);
   <TwoPages>
     <template #figures>
       <div class="sheet">
-        <EmptyPage v-if="view && occupations.length === 0 && tab !== 'base' && tab !== 'stations'" title="No GNSS sessions yet">
+        <EmptyPage v-if="view && occupations.length === 0 && isOfBaselines" title="No GNSS sessions yet">
           <p>
             Baselines are processed from what receivers recorded: RINEX observations (2.11 or 3), the navigation file of one of them,
             precise orbits as SP3.
@@ -276,7 +283,7 @@ watch([side, baseline, occupation], loadSide);
           <ElButton v-if="project.points.length > 0" data-test="open-base" @click="tab = 'base'">Correct a base of rover shots</ElButton>
         </EmptyPage>
         <template v-else-if="view && words">
-          <header v-if="tab !== 'base' && tab !== 'stations' && occupations[0]" class="answer">
+          <header v-if="isOfBaselines && occupations[0]" class="answer">
             <div class="words">
               <h1 data-test="headline">{{ words.headline }}</h1>
               <p v-for="s in words.sentences" :key="s">{{ s }}</p>
@@ -393,6 +400,13 @@ watch([side, baseline, occupation], loadSide);
             />
             <OccupationSlip v-if="occupation" :occupation="occupation" :zone="zone" :leap="leap" />
           </template>
+          <FeatureSheet
+            v-else-if="tab === 'features'"
+            :occupations="occupations"
+            :zone="zone"
+            :leap="leap"
+            @drawn="(d) => ((features = d), (side = 'map'))"
+          />
           <StationSheet
             v-else-if="tab === 'stations'"
             :occupations="occupations"

@@ -4,6 +4,7 @@ import { baselinesScene } from './baselinesScene';
 import { baselineColumns, worry } from './columns';
 import { rmsOf } from './documents';
 import { between, hull, standing, trueScale, windowOf, type Scatter } from './epochs';
+import { bandNames, coverage, drawn } from './features';
 import { ahead, clock, clocks, day, hours, isoHour, minutes, ticks } from './times';
 import { compass, verdict } from './verdict';
 
@@ -246,5 +247,38 @@ describe('tables and map', () => {
     };
     expect(rmsOf(document, 'G05')).toBeCloseTo(Math.sqrt(6));
     expect(rmsOf(document, 'G09')).toBeNull();
+  });
+});
+
+describe('rover features', () => {
+  const row = {
+    id: 'D1',
+    kind: 'LineString',
+    code: 'DITCH',
+    positions: 10,
+    used: 10,
+    before: 2.5,
+    sdPlan: 0.2,
+    sdUp: 0.3,
+    moved: 2,
+    solution: 'code',
+  };
+  const vertex = (e: number, n: number) => ({ rawE: e + 1, rawN: n - 1, rawH: 0, e, n, h: 0 });
+  it('say what share of them a reference covers', () => {
+    expect(coverage([NOON, NOON + 60, NOON + 9000, NOON + 9060], [occupation(1, 'A')])).toBe(0.5);
+    expect(coverage([NOON + 60], [occupation(1, 'A', { trimFrom: NOON + 120 })])).toBe(0);
+    expect(coverage([], [occupation(1, 'A')])).toBe(0);
+  });
+  it('are drawn where they are, with what moved them', () => {
+    const d = drawn([
+      { ...row, vertices: [vertex(0, 0), vertex(10, 5)] },
+      { ...row, id: 'P', kind: 'Point', vertices: [vertex(3, 3)] },
+    ]);
+    expect(d.paths[0]!.path).toEqual([0, 0, 10, 5]);
+    expect(d.points.map((p) => p.name)).toEqual(['P']);
+    expect(d.shifts[0]).toEqual({ e: 1, n: -1, de: -1, dn: 1 });
+  });
+  it('fall into bands with names', () => {
+    expect(bandNames([0.05, 1])).toEqual(['up to 0.05 m', 'up to 1 m', 'over 1 m']);
   });
 });

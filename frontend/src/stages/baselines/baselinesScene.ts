@@ -38,3 +38,11 @@ export function stationsScene(points: PointView[], stations: ReferenceStationVie
   for (const s of stations) if (s.e !== null && s.n !== null) scene.points.push({ name: s.id, e: s.e, n: s.n, role: 'planned' });
   return scene;
 }
+
+/** Corrected features with the marks about them. */
+export function featured(
+  points: PointView[],
+  features: Pick<Scene, 'points' | 'paths' | 'shifts'>,
+): Pick<Scene, 'points' | 'paths' | 'shifts'> {
+  return { ...features, points: [...pointsScene(points.filter((p) => p.role === 'control')).points, ...features.points] };
+}

@@ -12,10 +12,11 @@ use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationReader;
 use Mensura\Exchange\Rinex\Packed;
 use Mensura\Exchange\Rinex\Sp3Reader;
+use Mensura\Exchange\RoverFeatures\RoverFeatures;
 use Mensura\Fault\UnusableInput;
 use Mensura\Gnss\PreciseOrbits;
 
-/** RINEX observations and navigation, and SP3 orbits; also packed by gzip. */
+/** RINEX observations and navigation, SP3 orbits, and features of a mapping rover; also packed by gzip. */
 final class GnssFormat implements FileFormat
 {
     public function recognises(string $path, string $name): float
@@ -25,13 +26,15 @@ final class GnssFormat implements FileFormat
 
     public function kindOf(string $path): string
     {
-        return (self::kindIn($path) ?? throw new UnusableInput('', 'is neither RINEX nor SP3'))->value;
+        return (self::kindIn($path) ?? throw new UnusableInput('', 'is neither RINEX nor SP3 nor rover features'))->value;
     }
 
     public function read(string $path, SurveyFile $file): Reading
     {
         $bytes = Packed::contents((string) file_get_contents($path), $file->name());
         switch (self::kindIn($path)) {
+            case FileKind::RoverFeatures:
+                return GnssReading::ofFeatures(RoverFeatures::read($bytes, $file->name()));
             case FileKind::Occupation:
                 return GnssReading::ofOccupation(ObservationReader::read($bytes, $file->name()));
             case FileKind::Navigation:
@@ -59,6 +62,9 @@ final class GnssFormat implements FileFormat
         $head = Packed::head($path);
         if (1 === preg_match('/^#[a-d][PV]/', $head)) {
             return FileKind::Orbits;
+        }
+        if (str_starts_with(ltrim($head), '{') && 1 === preg_match('#"format"\s*:\s*"'.RoverFeatures::FORMAT.'"#', strtr($head, ['\/' => '/']))) {
+            return FileKind::RoverFeatures;
         }
         if ('RINEX VERSION / TYPE' !== substr($head, 60, 20)) {
             return null;

@@ -9,6 +9,8 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Rinex\NavigationFile;
 use Mensura\Exchange\Rinex\ObservationFile;
+use Mensura\Exchange\RoverFeatures\RoverFeature;
+use Mensura\Exchange\RoverFeatures\RoverFeatures;
 use Mensura\Gnss\PreciseOrbits;
 
 /** A file of GNSS data. What a stage needs to know of it without opening it again is kept with it. */
@@ -81,6 +83,21 @@ final readonly class GnssReading implements Reading
         return new self(
             FileKind::Orbits, $count, ['epochs' => $count, 'satellites' => \count($orbits->satellites())],
             ['from' => $instants[0] ?? null, 'to' => $instants[$count - 1] ?? null], [],
+        );
+    }
+
+    public static function ofFeatures(RoverFeatures $file): self
+    {
+        $times = $file->times();
+        $positions = array_sum(array_map(static fn (RoverFeature $f): int => \count($f->positions), $file->features));
+        $findings = '' === $file->rinex ? [] : [new Finding(Finding::WARNING, null, \sprintf('its observations are in %s; bring that in too', $file->rinex))];
+
+        return new self(
+            FileKind::RoverFeatures, \count($file->features), ['features' => \count($file->features), 'positions' => $positions],
+            [
+                'from' => $times[0]->sinceEpoch(), 'to' => $times[\count($times) - 1]->sinceEpoch(), 'rinex' => $file->rinex, 'name' => $file->name,
+                'positions' => $positions,
+            ], $findings,
         );
     }
 
