@@ -18,7 +18,7 @@ final class Version20261129030000 extends AbstractMigration
     {
         $this->addSql("CREATE TABLE occupation (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, height_kind VARCHAR(20) DEFAULT 'vertical' NOT NULL, "
             .'height_value DOUBLE PRECISION DEFAULT 0 NOT NULL, height_radius DOUBLE PRECISION DEFAULT 0 NOT NULL, '
-            ."height_above DOUBLE PRECISION DEFAULT 0 NOT NULL, antenna VARCHAR(60) DEFAULT '' NOT NULL, "
+            ."height_above DOUBLE PRECISION DEFAULT 0 NOT NULL, antenna VARCHAR(60) DEFAULT '' NOT NULL, moves BOOLEAN DEFAULT 0 NOT NULL, "
             .'trim_from DOUBLE PRECISION DEFAULT NULL, trim_to DOUBLE PRECISION DEFAULT NULL, version INTEGER DEFAULT 0 NOT NULL, '
             .'marker VARCHAR(60) NOT NULL, project_id INTEGER NOT NULL, file_id INTEGER NOT NULL, '
             .'CONSTRAINT FK_2F87D51166D1F9C FOREIGN KEY (project_id) REFERENCES project (id) ON DELETE CASCADE NOT DEFERRABLE INITIALLY IMMEDIATE, '

@@ -57,6 +57,9 @@ final class AcceptVectors implements Operation
             if (isset($stale[$slot])) {
                 throw new UnusableInput('/baselines', \sprintf('%s is stale: %s; process it again, then accept', $result->label, $stale[$slot][0]));
             }
+            if (true === ($result->summary['moves'] ?? false)) {
+                throw new UnusableInput('/baselines', \sprintf('%s has a track, not one vector: its receiver moved', $result->label));
+            }
             if (BaselineSolution::CODE === $result->summary['solution']) {
                 throw new UnusableInput('/baselines', \sprintf('%s rests on codes alone, good to decimetres; it is no vector for a network', $result->label));
             }

@@ -24,6 +24,7 @@ final class BaselineMaker implements Recompute
         private readonly FileStore $store,
         private readonly Results $results,
         private readonly Ledger $ledger,
+        private readonly Tracks $tracks,
     ) {
     }
 
@@ -81,13 +82,17 @@ final class BaselineMaker implements Recompute
         [$basis, [$pair, $solved]] = $this->results->reading($project, $contents, [], function (Project $project) use ($ids, $settings): array {
             $pair = $this->pairs->chosen($project, $ids);
 
-            return [$pair, $this->processing->solve($project, $pair->base, $pair->rover, $settings, BaselineProcessor::STATIC)];
+            $mode = $pair->rover->moves ? BaselineProcessor::KINEMATIC : BaselineProcessor::STATIC;
+
+            return [$pair, $this->processing->solve($project, $pair->base, $pair->rover, $settings, $mode)];
         });
 
         return new Outcome(
             $pair->slot(), self::kind(), 'Baseline '.$pair->words(), $basis, ['base' => $pair->base->id()] + (array) $settings,
-            ['fromName' => $pair->base->marker, 'toName' => $pair->rover->marker, 'session' => $pair->session] + $solved->summary(),
-            $this->store->putJson($solved->document()),
+            [
+                'fromName' => $pair->base->marker, 'toName' => $pair->rover->marker, 'session' => $pair->session, 'moves' => $pair->rover->moves,
+            ] + $solved->summary(),
+            $this->store->putJson($solved->document() + ($pair->rover->moves ? $this->tracks->of($project, $solved) : [])),
         );
     }
 }

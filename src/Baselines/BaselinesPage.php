@@ -51,7 +51,7 @@ final class BaselinesPage
         $baselines = array_map(fn (Pair $p): BaselineView => new BaselineView(
             $p->key(), $p->base->id(), $p->rover->id(), $p->base->marker, $p->rover->marker, $p->session, $p->from, $p->to, $p->isIndependent,
             $p->length, isset($current[$p->slot()]) ? $this->runs($project, $p->slot()) : [], $stale[$p->slot()] ?? [],
-            isset($accepted[Result::RESULT.$p->slot()]), self::epochs($current, $stale, Slots::EPOCHS.$p->key()),
+            isset($accepted[Result::RESULT.$p->slot()]), self::epochs($current, $stale, Slots::EPOCHS.$p->key()), $p->rover->moves,
         ), $pairs);
 
         return new BaselinesView(
@@ -79,7 +79,7 @@ final class BaselinesPage
             $o->id(), $o->version(), $o->marker, $o->file->name(), $r->from, $r->to, $o->trimFrom, $o->trimTo, $r->interval, $r->epochs,
             \count($r->satellites), $r->receiver, $o->antenna, $o->heightKind, $o->heightValue, $o->heightRadius, $o->heightAbove, $vertical,
             $words, $grid[0] ?? null, $grid[1] ?? null, $grid[2] ?? null,
-            null !== $known ? 'project' : (null === $grid ? '' : 'file'), $question, $suggested,
+            null !== $known ? 'project' : (null === $grid ? '' : 'file'), $o->moves ? '' : $question, $suggested, $o->moves,
         );
     }
 
@@ -144,7 +144,7 @@ final class BaselinesPage
         $place = null;
         foreach ($pairs as $pair) {
             $s = ($current[$pair->slot()] ?? null)?->summary;
-            if (null === $s || BaselineSolution::CODE === $s['solution']) {
+            if (null === $s || $pair->rover->moves || BaselineSolution::CODE === $s['solution']) {
                 continue;
             }
             $place ??= self::three($s['place']);

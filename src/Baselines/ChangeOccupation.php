@@ -72,6 +72,10 @@ final class ChangeOccupation implements Operation
             $this->changes[] = 'antenna '.trim($r->antenna);
             $o->antenna = trim($r->antenna);
         }
+        if (null !== $r->moves && $r->moves !== $o->moves) {
+            $this->changes[] = $r->moves ? 'the receiver moved' : 'the receiver stood';
+            $o->moves = $r->moves;
+        }
         $this->trim($o);
     }
 

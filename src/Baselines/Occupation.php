@@ -36,6 +36,10 @@ class Occupation implements Versioned
     #[ORM\Column(length: 60, options: ['default' => ''])]
     public string $antenna = '';
 
+    /** The receiver moved: it has a track instead of a place. */
+    #[ORM\Column(options: ['default' => false])]
+    public bool $moves = false;
+
     /** What is used of the session; null where nothing is trimmed. */
     #[ORM\Column(type: ExactFloat::NAME, nullable: true)]
     public ?float $trimFrom = null;
@@ -85,7 +89,7 @@ class Occupation implements Versioned
         return min($this->recorded()->to, $this->trimTo ?? \INF);
     }
 
-    /** @return list<string|float|null> what a baseline rests on, however it is trimmed */
+    /** @return list<string|float|bool|null> what a baseline rests on, however it is trimmed */
     public function recording(): array
     {
         return [
@@ -93,10 +97,10 @@ class Occupation implements Versioned
         ];
     }
 
-    /** @return list<string|float|null> what a static baseline rests on */
+    /** @return list<string|float|bool|null> what a static baseline rests on */
     public function contents(): array
     {
-        return [...$this->recording(), $this->trimFrom, $this->trimTo];
+        return [...$this->recording(), $this->trimFrom, $this->trimTo, $this->moves];
     }
 
     public function version(): int

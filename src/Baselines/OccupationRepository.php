@@ -25,8 +25,34 @@ final class OccupationRepository extends ServiceEntityRepository implements Foll
     public function accepted(Project $project, SurveyFile $file): void
     {
         if (FileKind::Occupation->value === $file->kind()) {
-            $this->getEntityManager()->persist(new Occupation($project, $file, mb_substr(Recorded::in($file)->marker, 0, 60)));
+            $occupation = new Occupation($project, $file, mb_substr(Recorded::in($file)->marker, 0, 60));
+            $occupation->moves = $this->isNamedByFeatures($project, $file->name());
+            $this->getEntityManager()->persist($occupation);
         }
+        if (FileKind::RoverFeatures->value === $file->kind()) {
+            foreach ($this->of($project) as $occupation) {
+                if (self::isFile($occupation->file->name(), (string) ($file->mapping()['rinex'] ?? ''))) {
+                    $occupation->moves = true; // it walked from feature to feature
+                }
+            }
+        }
+    }
+
+    private function isNamedByFeatures(Project $project, string $name): bool
+    {
+        foreach ($this->getEntityManager()->getRepository(SurveyFile::class)->findBy(['project' => $project->id(), 'kind' => FileKind::RoverFeatures->value]) as $f) {
+            if (self::isFile($name, (string) ($f->mapping()['rinex'] ?? ''))) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** A file by the name that features give it; it may be packed, or lie in a folder. */
+    public static function isFile(string $name, string $called): bool
+    {
+        return '' !== $called && \in_array(basename($name), [$called, $called.'.gz'], true);
     }
 
     public function renamed(Project $project, string $from, string $to): void

@@ -34,8 +34,11 @@ final class Pairs
         $pairs = [];
         foreach ((new Overlaps($list))->pairs as $p) {
             [$a, $b] = [$occupations[$p['a']], $occupations[$p['b']]];
+            if ($a->moves && $b->moves) {
+                continue; // a base stands
+            }
             // The base is what is known best; of two alike the one that recorded longer.
-            $rank = static fn (Occupation $o): array => [$known[$o->id()], $o->to() - $o->from(), -$o->id()];
+            $rank = static fn (Occupation $o): array => [$o->moves ? 0 : 1, $known[$o->id()], $o->to() - $o->from(), -$o->id()];
             if ($rank($b) > $rank($a)) {
                 [$a, $b] = [$b, $a];
             }

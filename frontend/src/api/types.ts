@@ -75,6 +75,7 @@ export interface OccupationRequest {
   trimFrom?: number | null;
   trimTo?: number | null;
   reason?: string;
+  moves?: boolean | null;
 }
 
 /** Baselines to be processed, and what with. */
@@ -194,6 +195,7 @@ export interface BaselineView {
   stale: string[];
   accepted: boolean;
   epochs: EpochsView | null;
+  moves: boolean;
 }
 
 /** The Baselines stage of a project. */
@@ -301,6 +303,7 @@ export interface OccupationView {
   placeFrom: string;
   question: string;
   suggested: string | null;
+  moves: boolean;
 }
 
 /** A reference station of a service. Metres; places in the project where it can say. */

@@ -31,6 +31,12 @@ export function length(metres: number | null | undefined, units: UnitsView, extr
   return signed(toDisplayLength(metres, units).toFixed(Math.max(0, units.decimals + extra)));
 }
 
+/** A difference of places, with its sign. */
+export function signedLength(metres: number | null | undefined, units: UnitsView): string {
+  const text = length(metres, units);
+  return text === '' || text.startsWith(MINUS) ? text : `+${text}`;
+}
+
 export function height(metres: number | null | undefined, units: UnitsView, extra = 0): string {
   if (metres === null || metres === undefined) return '';
   return signed(toDisplayLength(metres, units).toFixed(Math.max(0, units.heights + extra)));

@@ -193,6 +193,6 @@ final class FeatureWork
     /** Also packed, also out of a folder. */
     private static function isNamed(SurveyFile $file, string $name): bool
     {
-        return FileKind::Occupation->value === $file->kind() && \in_array(basename($file->name()), [$name, $name.'.gz'], true);
+        return FileKind::Occupation->value === $file->kind() && OccupationRepository::isFile($file->name(), $name);
     }
 }

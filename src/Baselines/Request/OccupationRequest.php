@@ -13,6 +13,7 @@ final readonly class OccupationRequest
     /**
      * @param ?float $trimFrom first instant used; null for all
      * @param string $reason   of a trim
+     * @param ?bool  $moves    the receiver moved; null leaves it as it is
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 60)]
@@ -31,6 +32,7 @@ final readonly class OccupationRequest
         public ?float $trimTo = null,
         #[Assert\Length(max: 200)]
         public string $reason = '',
+        public ?bool $moves = null,
     ) {
     }
 }

@@ -12,6 +12,7 @@ final readonly class BaselineView
      * @param ?float   $length  metres
      * @param list<string> $stale why its solution is
      * @param list<BaselineRunView> $runs newest first
+     * @param bool $moves its rover does: it has a track
      */
     public function __construct(
         public string $key,
@@ -28,6 +29,7 @@ final readonly class BaselineView
         public array $stale,
         public bool $accepted,
         public ?EpochsView $epochs,
+        public bool $moves,
     ) {
     }
 }

@@ -41,6 +41,7 @@ final readonly class OccupationView
         public string $placeFrom,
         public string $question,
         public ?string $suggested,
+        public bool $moves,
     ) {
     }
 }

@@ -6,7 +6,7 @@ import FilePick from '../../fields/FilePick.vue';
 import NumberInput from '../../fields/NumberInput.vue';
 import { figures, words, type Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
-import { height, length, lengthUnit, small, smallUnit } from '../../format/units';
+import { height, length, lengthUnit, signedLength, small, smallUnit } from '../../format/units';
 import type { SceneShift } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 
@@ -163,7 +163,7 @@ const columns = computed<Column<BaseMoveView>[]>(() => {
       { unit: lengthUnit(u) },
     );
   const move = (key: string, of: (m: BaseMoveView) => number | null) =>
-    figures<BaseMoveView>(key, key, 62, of, (m) => small(of(m), u, true), { unit: smallUnit(u) });
+    figures<BaseMoveView>(key, key, 62, of, (m) => signedLength(of(m), u), { unit: lengthUnit(u) });
   return [
     words('name', 'point', 60, (m) => m.name),
     words('code', 'code', 56, (m) => m.code),
@@ -293,8 +293,8 @@ const chosen = ref(new Set<string>());
       <template v-if="preview">
         <div class="line">
           <strong data-test="base-shift"
-            >{{ preview.count }} points move: east {{ small(preview.shift[0], units, true) }}, north
-            {{ small(preview.shift[1], units, true) }}, up {{ small(preview.shift[2], units, true) }} {{ smallUnit(units) }}</strong
+            >{{ preview.count }} points move: east {{ signedLength(preview.shift[0], units) }}, north
+            {{ signedLength(preview.shift[1], units) }}, up {{ signedLength(preview.shift[2], units) }} {{ lengthUnit(units) }}</strong
           >
           <span class="quiet">{{ preview.words }}</span>
         </div>

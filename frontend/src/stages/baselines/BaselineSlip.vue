@@ -7,6 +7,7 @@ import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
 import { useProject } from '../../state/project';
 import { ratioText } from './columns';
+import { stopsCsv, type Stop } from './documents';
 import { clock, minutes, type Zone } from './times';
 import { runOf } from './verdict';
 
@@ -19,6 +20,7 @@ const props = defineProps<{
   trimmed: boolean;
   precise: boolean;
   satellites: string[];
+  stops: Stop[];
   zone: Zone;
   leap: number;
 }>();
@@ -53,8 +55,13 @@ const process = () =>
   });
 const part = computed(() => props.window ?? props.keep);
 const spoken = (w: [number, number]) => `${clock(w[0], props.zone, props.leap)} to ${clock(w[1], props.zone, props.leap)}`;
+const stopsFile = computed(() => URL.createObjectURL(new Blob([stopsCsv(props.stops, props.baseline.toName)], { type: 'text/csv' })));
 const tone = computed(() =>
-  run.value === null || run.value.solution === 'fixed' ? (props.baseline.stale.length > 0 ? 'doubt' : 'plain') : 'doubt',
+  run.value === null || props.baseline.moves || run.value.solution === 'fixed'
+    ? props.baseline.stale.length > 0
+      ? 'doubt'
+      : 'plain'
+    : 'doubt',
 );
 const lessText = (r: BaselineRunView) =>
   r.less === null ? '' : r.less.map((v, i) => `${['E', 'N', 'U'][i]} ${small(v, units.value, true)}`).join('  ');
@@ -78,6 +85,13 @@ const lessText = (r: BaselineRunView) =>
     </p>
     <p v-for="w in run?.warnings" :key="w">{{ w }}.</p>
     <p v-for="s in baseline.stale" :key="s"><span class="doubt">Stale:</span> {{ s }}.</p>
+    <p v-if="baseline.moves && run">
+      Its receiver moved: the track is on the map<template v-if="stops.length > 0"
+        >, with {{ stops.length }} stops averaged (largest sd {{ small(Math.max(...stops.map((s) => s.sdPlan)), units) }}
+        {{ smallUnit(units) }} in plan).
+        <a class="link" :href="stopsFile" :download="`${baseline.toName}-stops.csv`">Keep the stops as points</a></template
+      ><template v-else>; it stopped nowhere long enough, or is known by codes only.</template>
+    </p>
     <div class="actions">
       <template v-if="part">
         <ElButton type="primary" data-test="keep" :disabled="!project.mayChange" @click="emit('trim', part)"
@@ -86,17 +100,18 @@ const lessText = (r: BaselineRunView) =>
       </template>
       <ElButton v-if="trimmed" data-test="whole" :disabled="!project.mayChange" @click="emit('whole')">Whole session again</ElButton>
       <ElButton
+        v-if="!baseline.moves"
         :type="part || run?.solution === 'fixed' ? undefined : 'primary'"
         data-test="epochs"
         :disabled="!project.mayChange"
         @click="emit('epochs')"
         >Solve epoch by epoch</ElButton
-      ><kbd>e</kbd>
+      ><kbd v-if="!baseline.moves">e</kbd>
       <ElButton data-test="again" :disabled="!project.mayChange" @click="isSetting = !isSetting">{{
         run === null ? 'Process with…' : 'Process again with…'
       }}</ElButton>
       <ElButton
-        v-if="run && run.solution !== 'code'"
+        v-if="run && run.solution !== 'code' && !baseline.moves"
         data-test="accept"
         :disabled="!project.mayChange || baseline.stale.length > 0"
         @click="emit('accept')"

@@ -81,7 +81,12 @@ const scene = computed(() =>
       ? stationsScene(project.points, stations.value)
       : tab.value === 'base'
         ? { ...pointsScene(project.points), shifts: shifts.value }
-        : baselinesScene(project.points, view.value, tab.value === 'closures' ? closure.value : null),
+        : baselinesScene(
+            project.points,
+            view.value,
+            tab.value === 'closures' ? closure.value : null,
+            baseline.value?.moves ? runDocument.value : null,
+          ),
 );
 const epochs = computed(() => baseline.value?.epochs ?? null);
 const questions = computed(() => occupations.value.filter((o) => o.question !== '').length);
@@ -130,7 +135,7 @@ async function load() {
 }
 
 function worst(): string {
-  const open = baselines.value.find((b) => b.runs.length > 0 && runOf(b)?.solution !== 'fixed');
+  const open = baselines.value.find((b) => b.runs.length > 0 && !b.moves && runOf(b)?.solution !== 'fixed');
   return (open ?? baselines.value[0]!).key;
 }
 
@@ -139,7 +144,7 @@ async function loadSide() {
   const b = baseline.value;
   const wanted = side.value;
   if (wanted === 'epochs') scatter.value = b?.epochs ? await get<Scatter>(project.path(`/baselines/scatter/${b.key}`)) : null;
-  if (wanted === 'residuals') {
+  if (wanted === 'residuals' || b?.moves) {
     runDocument.value = b && b.runs.length > 0 ? await get<RunDocument>(project.path(`/baselines/runs/${b.key}`)) : null;
     if (!bands.value.includes(band.value)) band.value = bands.value[0] ?? 'L1';
   }
@@ -206,7 +211,9 @@ const accept = (keys: string[]) =>
   );
 /** Fixed, fresh, independent and not in the network yet: what is accepted without a further look. */
 const acceptable = computed(() =>
-  baselines.value.filter((b) => runOf(b)?.solution === 'fixed' && b.stale.length === 0 && b.independent && !b.accepted).map((b) => b.key),
+  baselines.value
+    .filter((b) => runOf(b)?.solution === 'fixed' && b.stale.length === 0 && b.independent && !b.accepted && !b.moves)
+    .map((b) => b.key),
 );
 
 function chooseOccupation(id: number) {
@@ -342,9 +349,9 @@ watch([side, baseline, occupation], loadSide);
               <template #cell-solution="{ row, text }"
                 ><strong
                   :class="{
-                    holds: text === 'fixed',
+                    holds: text === 'fixed' || text === 'track, fixed',
                     doubt: text.includes('stale'),
-                    fails: runOf(row) !== null && runOf(row)?.solution !== 'fixed',
+                    fails: runOf(row) !== null && !row.moves && runOf(row)?.solution !== 'fixed',
                   }"
                   >{{ text }}</strong
                 ></template
@@ -367,6 +374,7 @@ watch([side, baseline, occupation], loadSide);
               :trimmed="isKept"
               :precise="view.precise"
               :satellites="(sky?.rows ?? []).map((r) => r.id)"
+              :stops="baseline.moves ? (runDocument?.stops ?? []) : []"
               :zone="zone"
               :leap="leap"
               @epochs="solveEpochs"

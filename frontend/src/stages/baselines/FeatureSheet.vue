@@ -5,7 +5,7 @@ import type { FeatureFileView, FeaturesPreview, FeaturesRequest, FeaturesView, O
 import NumberInput from '../../fields/NumberInput.vue';
 import { figures, words, type Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
-import { length, lengthUnit, small, smallUnit } from '../../format/units';
+import { length, lengthUnit, signedLength } from '../../format/units';
 import type { ScenePath, ScenePoint, SceneShift } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import { bandNames, coverage, drawn, type FeatureRow } from './features';
@@ -194,9 +194,9 @@ const most = computed(() => Math.max(1, ...(chosenFile.value?.before ?? []), ...
         What a file says of its position is often only estimated, good to some metres. Whatever it misses goes into every feature.
       </p>
       <p v-else-if="preview?.less" data-test="less">
-        It lies east {{ small(preview.less[0], units, true) }}, north {{ small(preview.less[1], units, true) }}, up
-        {{ small(preview.less[2], units, true) }} {{ smallUnit(units) }} of where its file says: every feature moves by as much against the
-        header.
+        It lies east {{ signedLength(preview.less[0], units) }}, north {{ signedLength(preview.less[1], units) }}, up
+        {{ signedLength(preview.less[2], units) }} {{ lengthUnit(units) }} of where its file says: every feature moves by as much against
+        the header.
       </p>
       <div class="line">
         <ElButton

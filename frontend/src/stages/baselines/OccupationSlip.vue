@@ -20,6 +20,7 @@ const kind = ref('vertical');
 const value = ref<number | null>(0);
 const radius = ref<number | null>(0);
 const above = ref<number | null>(0);
+const moves = ref(false);
 const conflict = ref<Conflict | null>(null);
 
 watch(
@@ -27,6 +28,7 @@ watch(
   () => {
     const o = props.occupation;
     [marker.value, antenna.value, kind.value] = [o.marker, o.antenna, o.heightKind];
+    moves.value = o.moves;
     [value.value, radius.value, above.value] = [o.heightValue, o.heightRadius, o.heightAbove];
     conflict.value = null;
   },
@@ -56,6 +58,7 @@ function request(): OccupationRequest {
     antenna: antenna.value,
     trimFrom: props.occupation.trimFrom,
     trimTo: props.occupation.trimTo,
+    moves: moves.value,
   };
 }
 
@@ -130,6 +133,7 @@ const shownFields = computed(() => Object.entries(fields).map(([key, label]) => 
       <NumberInput v-model="above" label="edge above reference point" :unit="lengthUnit(units)" :factor="metresPer(units)" :digits="4" />
     </form>
     <div v-if="!conflict" class="line">
+      <ElCheckbox v-model="moves" data-test="moves">the receiver moved</ElCheckbox>
       <span class="mono">{{ words }}</span><span class="spacer" />
       <ElButton type="primary" data-test="save-occupation" :disabled="!project.mayChange || marker.trim() === ''" @click="save()"
         >Keep</ElButton

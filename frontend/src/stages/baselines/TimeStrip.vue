@@ -63,7 +63,7 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
   padding-right: 26px;
 }
 .rows {
-  max-height: 84px;
+  max-height: 116px;
   overflow-y: auto;
 }
 .axis {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { BaselineRunView, BaselinesView, BaselineView, EpochsView, OccupationView } from '../../api/types';
 import { baselinesScene } from './baselinesScene';
 import { baselineColumns, worry } from './columns';
-import { rmsOf } from './documents';
+import { rmsOf, stopsCsv } from './documents';
 import { between, hull, standing, trueScale, windowOf, type Scatter } from './epochs';
 import { bandNames, coverage, drawn } from './features';
 import { ahead, clock, clocks, day, hours, isoHour, minutes, ticks } from './times';
@@ -50,6 +50,7 @@ const baseline = (key: string, more: Partial<BaselineView> = {}): BaselineView =
   stale: [],
   accepted: false,
   epochs: null,
+  moves: false,
   ...more,
 });
 const occupation = (id: number, marker: string, more: Partial<OccupationView> = {}): OccupationView => ({
@@ -78,6 +79,7 @@ const occupation = (id: number, marker: string, more: Partial<OccupationView> = 
   placeFrom: 'project',
   question: '',
   suggested: null,
+  moves: false,
   ...more,
 });
 const epochs: EpochsView = {
@@ -280,5 +282,27 @@ describe('rover features', () => {
   });
   it('fall into bands with names', () => {
     expect(bandNames([0.05, 1])).toEqual(['up to 0.05 m', 'up to 1 m', 'over 1 m']);
+  });
+});
+
+describe('rovers that move', () => {
+  const document = {
+    first: NOON,
+    satellites: [],
+    residuals: [],
+    track: { seconds: [0, 1], e: [10, 20], n: [5, 6], h: [1, 1], sd: [0.01, 0.01], solution: ['fixed', 'fixed'] },
+    stops: [{ from: 0, to: 9, count: 10, e: 10, n: 5, h: 1.23456, sdPlan: 0.008, sdUp: 0.012, solution: 'fixed' }],
+  };
+  const b = baseline('1-2', { moves: true, runs: [run({ solution: 'code' })] });
+  it('are no worry and have a track on the map', () => {
+    expect(worry(b)).toBe(0);
+    expect(verdict(page([b]), 'utc').headline).toBe('1 track is there');
+    const scene = baselinesScene([], page([b]), null, document);
+    expect(scene.paths[0]!.path).toEqual([10, 5, 20, 6]);
+    expect(scene.points.map((p) => p.name)).toContain('stop 1');
+    expect(scene.lines[0]!.tone).toBe('plain');
+  });
+  it('hand their stops over as points', () => {
+    expect(stopsCsv(document.stops, 'R1').split('\n')[1]).toBe('R1-1,10.0000,5.0000,1.2346,STOP');
   });
 });

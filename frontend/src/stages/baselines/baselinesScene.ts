@@ -1,9 +1,15 @@
 import type { BaselinesView, ClosureView, PointView, ReferenceStationView } from '../../api/types';
 import { pointsScene, type Scene, type SceneLine } from '../../sketch/scene';
+import type { RunDocument } from './documents';
 import { runOf } from './verdict';
 
 /** Marks and baselines on the map: what is not fixed, and what a chosen loop is made of, stand out. */
-export function baselinesScene(points: PointView[], view: BaselinesView | null, closure: ClosureView | null): Scene {
+export function baselinesScene(
+  points: PointView[],
+  view: BaselinesView | null,
+  closure: ClosureView | null,
+  run: RunDocument | null = null,
+): Scene {
   const scene = pointsScene(points.filter((p) => p.role !== 'surveyed'));
   if (!view) return scene;
   const places = new Map(view.occupations.map((o) => [o.id, o]));
@@ -17,18 +23,24 @@ export function baselinesScene(points: PointView[], view: BaselinesView | null, 
     const a = places.get(b.base);
     const c = places.get(b.rover);
     if (!a || !c || a.e === null || a.n === null || c.e === null || c.n === null) return [];
-    const run = runOf(b);
-    const isBad = closure ? closure.baselines.includes(b.key) && closure.size > closure.allowed : run !== null && run.solution !== 'fixed';
+    const solved = runOf(b);
+    const isBad = closure
+      ? closure.baselines.includes(b.key) && closure.size > closure.allowed
+      : solved !== null && !b.moves && solved.solution !== 'fixed';
     return [
       {
         key: b.key,
         from: [a.e, a.n],
         to: [c.e, c.n],
         style: 'vector',
-        tone: isBad ? 'bad' : run === null ? 'planned' : closure && closure.baselines.includes(b.key) ? 'planned' : 'plain',
+        tone: isBad ? 'bad' : solved === null ? 'planned' : closure && closure.baselines.includes(b.key) ? 'planned' : 'plain',
       },
     ];
   });
+  if (run?.track) {
+    scene.paths = [{ kind: 'breakline', path: run.track.e.flatMap((e, i) => [e, run.track!.n[i]!]) }];
+    scene.points = [...scene.points, ...(run.stops ?? []).map((s, i) => ({ name: `stop ${i + 1}`, e: s.e, n: s.n, role: 'new' as const }))];
+  }
   return scene;
 }
 

@@ -9,7 +9,7 @@ const WORST: Record<string, number> = { code: 3, float: 2, fixed: 0 };
 /** How much a baseline wants to be looked at: not fixed first, then by the weakest ratio. */
 export function worry(b: BaselineView): number {
   const run = runOf(b);
-  if (!run) return 0;
+  if (!run || b.moves) return 0;
   return (WORST[run.solution] ?? 1) * 1000 + (b.stale.length > 0 ? 500 : 0) + 100 / Math.max(0.5, run.ratio ?? 0.5);
 }
 
@@ -17,8 +17,8 @@ export function baselineColumns(units: UnitsView): Column<BaselineView>[] {
   const mm = smallUnit(units);
   return [
     words('session', 'session', 72, (b) => b.session),
-    words('from', 'from', 52, (b) => b.fromName || '?'),
-    words('to', 'to', 52, (b) => b.toName || '?'),
+    words('from', 'from', 44, (b) => b.fromName || '?'),
+    words('to', 'to', 44, (b) => b.toName || '?'),
     { ...words<BaselineView>('solution', 'solution', 62, (b) => solutionOf(b)), sortBy: worry },
     figures(
       'ratio',
@@ -64,7 +64,7 @@ export function baselineColumns(units: UnitsView): Column<BaselineView>[] {
       { unit: lengthUnit(units) },
     ),
     {
-      ...words<BaselineView>('network', 'net', 36, (b) => (b.accepted ? '✓ in' : b.independent ? '' : 'dep.')),
+      ...words<BaselineView>('network', 'net', 36, (b) => (b.accepted ? '✓ in' : b.moves ? '' : b.independent ? '' : 'dep.')),
       hint: '✓ its vector is in the network; dep. depends on others recorded at the same time, and carries nothing new',
     },
   ];
@@ -72,7 +72,7 @@ export function baselineColumns(units: UnitsView): Column<BaselineView>[] {
 
 export function solutionOf(b: BaselineView): string {
   const run = runOf(b);
-  return run === null ? '—' : b.stale.length > 0 ? `${run.solution}, stale` : run.solution;
+  return run === null ? '—' : b.moves ? `track, ${run.solution}` : b.stale.length > 0 ? `${run.solution}, stale` : run.solution;
 }
 
 export function ratioText(ratio: number | null): string {

@@ -3,6 +3,28 @@ export interface RunDocument {
   first: number;
   satellites: { id: string; epochs: number; slips: number; used: boolean }[];
   residuals: { signal: string; seconds: number[]; mm: number[] }[];
+  /** Of a rover that moved: its places in the project, and where it stopped. */
+  track?: { seconds: number[]; e: number[]; n: number[]; h: number[]; sd: number[]; solution: string[] };
+  stops?: Stop[];
+}
+
+/** A place at which a rover stopped, as the mean of its epochs. Seconds after the first epoch; metres. */
+export interface Stop {
+  from: number;
+  to: number;
+  count: number;
+  e: number;
+  n: number;
+  h: number;
+  sdPlan: number;
+  sdUp: number;
+  solution: string;
+}
+
+/** Stops as lines of a point file: name, easting, northing, height, code. */
+export function stopsCsv(stops: Stop[], marker: string): string {
+  const rows = stops.map((s, i) => `${marker}-${i + 1},${s.e.toFixed(4)},${s.n.toFixed(4)},${s.h.toFixed(4)},STOP`);
+  return ['point,easting [m],northing [m],height [m],code', ...rows, ''].join('\n');
 }
 
 /** Root mean square of a satellite's residuals over all its signals, millimetres; null where it has none. */

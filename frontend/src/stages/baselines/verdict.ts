@@ -14,13 +14,13 @@ const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? o
 
 /** The answer of the stage in words: what is not fixed, what left its mark, how loops close. */
 export function verdict(view: BaselinesView, zone: Zone): Verdict {
-  const solved = view.baselines.filter((b) => b.runs.length > 0);
+  const solved = view.baselines.filter((b) => b.runs.length > 0 && !b.moves);
   const fixed = solved.filter((b) => runOf(b)?.solution === 'fixed');
   const open = solved.filter((b) => runOf(b)?.solution !== 'fixed');
   const moved = view.baselines.filter((b) => (b.epochs?.moves.length ?? 0) > 0);
   const names = [...new Set(moved.map((b) => b.epochs!.mark))];
   const sentences: string[] = [];
-  if (solved.length === 0) {
+  if (solved.length === 0 && view.baselines.every((b) => b.runs.length === 0)) {
     const independent = view.baselines.filter((b) => b.independent).length;
     return {
       headline:
@@ -51,9 +51,11 @@ export function verdict(view: BaselinesView, zone: Zone): Verdict {
       ? `${names.join(', ')} left ${names.length === 1 ? 'its mark' : 'their marks'}; ${plural(fixed.length, 'baseline is', 'baselines are')} fixed`
       : open.length > 0
         ? `${isOpen}; ${plural(fixed.length, 'is', 'are')} fixed`
-        : solved.length === 1
-          ? 'The baseline is fixed'
-          : `All ${solved.length} baselines are fixed`;
+        : solved.length === 0
+          ? `${plural(view.baselines.filter((b) => b.runs.length > 0).length, 'track is', 'tracks are')} there`
+          : solved.length === 1
+            ? 'The baseline is fixed'
+            : `All ${solved.length} baselines are fixed`;
   const closures = view.closures.filter((c) => c.independent);
   const worst = closures[0];
   if (worst) {
