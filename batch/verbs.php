@@ -8,6 +8,7 @@ return [
     'baseline' => Batch\Baseline\BaselineVerb::class,
     'level' => Batch\Level\LevelVerb::class,
     'reduce' => Batch\Reduce\ReduceVerb::class,
+    'rinex' => Batch\Rinex\RinexVerb::class,
     'surface' => Batch\Surface\SurfaceVerb::class,
     'transform' => Batch\Transform\TransformVerb::class,
     'traverse' => Batch\Traverse\TraverseVerb::class,

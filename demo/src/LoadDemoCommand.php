@@ -54,7 +54,8 @@ final class LoadDemoCommand extends Command
         $site = (new Generator(new TruthModel()))->siteFiles();
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
         $files['rover-shots-drainage.csv'] = (new Generator(new TruthModel()))->roverShots();
-        $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files();
+        $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
+            + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
         if (\is_string($folder = $input->getOption('files-only'))) {
             foreach ($files + $sessions + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Baselines;
 
+use App\Api\Download;
 use App\Api\Id;
 use App\Baselines\Request\EpochsRequest;
 use App\Baselines\Request\OccupationRequest;
@@ -16,6 +17,7 @@ use App\Project\Reads;
 use App\Result\Results;
 use App\Store\FileStore;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
@@ -74,6 +76,22 @@ final class BaselinesController
     public function sky(#[Reads] Project $project, int $occupation, OccupationSky $sky): JsonResponse
     {
         return new JsonResponse($sky->of($project, $occupation));
+    }
+
+    /** Writes a receiver's own file as RINEX, reads it back and takes it in. */
+    #[Route('/recordings/{file'.Id::NUMBER.'}/rinex', methods: 'POST')]
+    public function rinex(#[Changes] Project $project, int $file, Recordings $recordings): JsonResponse
+    {
+        return new JsonResponse(['files' => $recordings->write($project, $this->desk->member(), $file)]);
+    }
+
+    /** One of them to keep: observations or navigation. */
+    #[Route('/recordings/{file'.Id::NUMBER.'}/{which<observations|navigation>}', methods: 'GET')]
+    public function recording(#[Reads] Project $project, int $file, string $which, Recordings $recordings): Response
+    {
+        [$name, $text] = $recordings->rinex($project, $file)[$which] ?? throw new NotFoundHttpException('It holds none.');
+
+        return Download::text($text, $name, 'text/plain');
     }
 
     #[Route('/accept', methods: 'POST')]

@@ -38,6 +38,7 @@ final class BaselinesPage
         private readonly MarkerQuestion $questions,
         private readonly OrbitFiles $orbits,
         private readonly Results $results,
+        private readonly Recordings $recordings,
     ) {
     }
 
@@ -57,7 +58,7 @@ final class BaselinesPage
         return new BaselinesView(
             array_map(fn (Occupation $o): OccupationView => $this->occupation($project, $o), $occupations), $baselines,
             self::closures($pairs, $current), self::CONSTANT, self::PPM, $this->orbits->hasBroadcast($project),
-            $this->orbits->hasPrecise($project), [] === $occupations ? null : self::leap($occupations[0]->recorded()->from),
+            $this->orbits->hasPrecise($project), [] === $occupations ? null : self::leap($occupations[0]->recorded()->from), $this->recordings->of($project),
         );
     }
 

@@ -35,7 +35,20 @@ final class OrbitFiles implements Content
 
     public function version(Project $project, string $which): string
     {
-        return ContentVersions::hash(array_map(static fn (SurveyFile $f): string => $f->sha256(), $this->all($project)));
+        // The same ephemerides from a second receiver change nothing.
+        $records = $tables = [];
+        foreach ($this->all($project) as $file) {
+            if (FileKind::Navigation->value === $file->kind()) {
+                foreach ((array) ($file->mapping()['records'] ?? [$file->sha256()]) as $record) {
+                    $records[(string) $record] = true;
+                }
+            } else {
+                $tables[] = $file->sha256();
+            }
+        }
+        ksort($records);
+
+        return ContentVersions::hash([array_map(strval(...), array_keys($records)), $tables]);
     }
 
     public function words(): string
@@ -72,7 +85,9 @@ final class OrbitFiles implements Content
             $bytes = Packed::contents($this->store->get($file->sha256()), $file->name());
             if (FileKind::Navigation->value === $file->kind()) {
                 $read = NavigationReader::read($bytes, $file->name());
-                array_push($ephemerides, ...$read->ephemerides);
+                foreach ($read->ephemerides as $e) {
+                    $ephemerides[$e->satellite.' '.$e->orbitTime] ??= $e; // the file that came first goes before
+                }
                 $klobuchar ??= $read->klobuchar;
             } elseif (self::PRECISE === $which) {
                 $precise ??= new PreciseOrbits();
@@ -86,7 +101,7 @@ final class OrbitFiles implements Content
             throw new UnusableInput('', 'there are no ephemerides yet; bring in the navigation file of one of the receivers (RINEX, type N)');
         }
 
-        return [new Orbits($ephemerides, $precise), $klobuchar];
+        return [new Orbits(array_values($ephemerides), $precise), $klobuchar];
     }
 
     /** @return list<SurveyFile> */

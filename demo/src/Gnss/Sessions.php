@@ -48,6 +48,18 @@ final class Sessions
         return $files;
     }
 
+    /** What the receiver on KT02 wrote in a form of its own, without an exchange format. */
+    public function log(): string
+    {
+        $sky = new Sky(TruthModel::SEED, self::WEEK, self::NOON, 'GE', TruthModel::SEED + 2);
+        $rinex = $sky->observations(new Receiver(
+            'KT02', $this->antenna('KT02', 1.535, false), 100, self::INTERVAL, 2e-5, Receiver::EVERYTHING, 4.0, 900.0, height: 1.535,
+            header: $this->roughly('KT02', 9),
+        ));
+
+        return LogWriter::write($rinex, $sky->navigation([self::NOON]));
+    }
+
     /** @return array{float, float, float}|\Closure(int): array{float, float, float} */
     private function antenna(string $mark, float $height, bool $slides): array|\Closure
     {

@@ -208,6 +208,7 @@ export interface BaselinesView {
   broadcast: boolean;
   precise: boolean;
   leap: number | null;
+  recordings: RecordingView[];
 }
 
 /** A loop of baselines, or a baseline measured twice, and what it misses by. Metres. */
@@ -304,6 +305,20 @@ export interface OccupationView {
   question: string;
   suggested: string | null;
   moves: boolean;
+}
+
+/** A receiver's own file. Seconds of GPS time since 1980-01-06. */
+export interface RecordingView {
+  id: number;
+  name: string;
+  kind: string;
+  marker: string;
+  epochs: number;
+  satellites: number;
+  ephemerides: number;
+  from: number | null;
+  to: number | null;
+  written: boolean;
 }
 
 /** A reference station of a service. Metres; places in the project where it can say. */

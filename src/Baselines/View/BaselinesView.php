@@ -13,6 +13,7 @@ final readonly class BaselinesView
      * @param list<ClosureView>    $closures   worst first
      * @param float                $constant   what closures may miss by, metres
      * @param float                $ppm        and by millionths of their length
+     * @param list<RecordingView>  $recordings receivers' own files
      * @param ?float               $leap       GPS less UTC when the first occupation began, seconds
      */
     public function __construct(
@@ -24,6 +25,7 @@ final readonly class BaselinesView
         public bool $broadcast,
         public bool $precise,
         public ?float $leap,
+        public array $recordings,
     ) {
     }
 }

@@ -15,6 +15,7 @@ enum FileKind: string
     case Navigation = 'gnss-navigation';
     case Orbits = 'gnss-orbits';
     case RoverFeatures = 'rover-features';
+    case Recording = 'receiver-recording';
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -33,6 +34,7 @@ enum FileKind: string
             self::Navigation => 'broadcast ephemerides',
             self::Orbits => 'precise orbits',
             self::RoverFeatures => 'rover features',
+            self::Recording => 'receiver recording',
         };
     }
 
@@ -96,7 +98,7 @@ enum FileKind: string
                 new Field('cyz', 'cov YZ', 'variance', false, ['cyz', 'covyz', 'qyz']),
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
-            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures => [],
+            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording => [],
         };
     }
 }

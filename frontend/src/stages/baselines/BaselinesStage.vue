@@ -89,7 +89,7 @@ const scene = computed(() =>
           ),
 );
 const epochs = computed(() => baseline.value?.epochs ?? null);
-const questions = computed(() => occupations.value.filter((o) => o.question !== '').length);
+const questions = computed(() => occupations.value.filter((o) => o.question !== '').length + unwritten.value.length);
 const tabs = computed(
   () =>
     [
@@ -155,6 +155,10 @@ async function loadSide() {
   }
 }
 let skyOf = 0;
+
+const unwritten = computed(() => (view.value?.recordings ?? []).filter((r) => !r.written));
+const writeRinex = (id: number) =>
+  project.attempt(() => post(project.path(`/baselines/recordings/${id}/rinex`)), 'Written as RINEX, read back, and taken in.');
 
 const process = (keys: string[], settings: Omit<ProcessRequest, 'pairs'> = {}) => {
   const pairs = baselines.value.filter((b) => keys.includes(b.key)).map((b) => [b.base, b.rover]);
@@ -331,6 +335,15 @@ watch([side, baseline, occupation], loadSide);
               </ElButton>
             </div>
           </header>
+          <ElAlert v-for="r in tab === 'occupations' ? unwritten : []" :key="r.id" type="info" :closable="false" data-test="recording">
+            <span class="mono">{{ r.name }}</span>: {{ r.kind === 'rtcm' ? 'an RTCM stream' : 'a receiver log' }} of
+            {{ r.marker || 'no named mark' }}, {{ r.epochs }} epochs, {{ r.satellites }} satellites, {{ r.ephemerides }} ephemerides.
+            <ElButton size="small" type="primary" plain data-test="write-rinex" :disabled="!project.mayChange" @click="writeRinex(r.id)"
+              >Write RINEX and take it in</ElButton
+            >
+            <a v-if="r.epochs > 0" class="link" :href="project.path(`/baselines/recordings/${r.id}/observations`)">observations</a>
+            <a v-if="r.ephemerides > 0" class="link" :href="project.path(`/baselines/recordings/${r.id}/navigation`)">navigation</a>
+          </ElAlert>
           <ElAlert v-if="!view.broadcast && !view.precise" type="warning" :closable="false">
             There are no ephemerides: bring in the navigation file of one of the receivers, or precise orbits.
           </ElAlert>
@@ -524,6 +537,9 @@ watch([side, baseline, occupation], loadSide);
 </template>
 
 <style scoped>
+.sheet {
+  overflow-y: auto;
+}
 .answer {
   display: flex;
   gap: 14px;
@@ -591,8 +607,8 @@ watch([side, baseline, occupation], loadSide);
   padding: 0 4px;
 }
 .sheet > :deep(.figures) {
-  flex: 1 1 150px;
-  min-height: 150px;
+  flex: 1 1 110px;
+  min-height: 110px;
 }
 .satellites .on {
   background: var(--cobalt-soft);

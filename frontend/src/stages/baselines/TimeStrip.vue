@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import type { OccupationView, SkyView } from '../../api/types';
 import { clock, ticks, type Zone } from './times';
 
@@ -12,6 +12,13 @@ const span = computed(() => Math.max(60, Math.max(...props.occupations.map((o) =
 const marks = computed(() => ticks(from.value, from.value + span.value, 6, props.zone, props.leap));
 const share = (t: number) => (100 * (t - from.value)) / span.value;
 const used = (o: OccupationView) => [o.trimFrom ?? o.from, o.trimTo ?? o.to] as const;
+/** What is chosen is in sight. */
+const host = ref<HTMLElement>();
+watch(
+  () => [...props.chosen].join(),
+  () => nextTick(() => host.value?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest' })),
+  { immediate: true },
+);
 const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
 </script>
 
@@ -20,7 +27,7 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
     <div class="axis">
       <span v-for="t in marks" :key="t" class="mono" :style="{ left: `${share(t)}%` }">{{ clock(t, zone, leap) }}</span>
     </div>
-    <div class="rows">
+    <div ref="host" class="rows">
       <ElButton
         v-for="o in occupations"
         :key="o.id"
@@ -63,7 +70,7 @@ const most = computed(() => Math.max(1, ...(props.sky?.count ?? [1])));
   padding-right: 26px;
 }
 .rows {
-  max-height: 116px;
+  max-height: 68px;
   overflow-y: auto;
 }
 .axis {

@@ -106,6 +106,7 @@ const page = (baselines: BaselineView[], more: Partial<BaselinesView> = {}): Bas
   broadcast: true,
   precise: false,
   leap: 18,
+  recordings: [],
   ...more,
 });
 

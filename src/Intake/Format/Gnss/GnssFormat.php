@@ -11,12 +11,13 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationReader;
 use Mensura\Exchange\Rinex\Packed;
+use Mensura\Exchange\Rinex\Recorded;
 use Mensura\Exchange\Rinex\Sp3Reader;
 use Mensura\Exchange\RoverFeatures\RoverFeatures;
 use Mensura\Fault\UnusableInput;
 use Mensura\Gnss\PreciseOrbits;
 
-/** RINEX observations and navigation, SP3 orbits, and features of a mapping rover; also packed by gzip. */
+/** RINEX observations and navigation, SP3 orbits, features of a mapping rover, receiver logs and RTCM streams; also packed by gzip. */
 final class GnssFormat implements FileFormat
 {
     public function recognises(string $path, string $name): float
@@ -33,6 +34,8 @@ final class GnssFormat implements FileFormat
     {
         $bytes = Packed::contents((string) file_get_contents($path), $file->name());
         switch (self::kindIn($path)) {
+            case FileKind::Recording:
+                return GnssReading::ofRecording(Recorded::read($bytes, $file->name()));
             case FileKind::RoverFeatures:
                 return GnssReading::ofFeatures(RoverFeatures::read($bytes, $file->name()));
             case FileKind::Occupation:
@@ -65,6 +68,9 @@ final class GnssFormat implements FileFormat
         }
         if (str_starts_with(ltrim($head), '{') && 1 === preg_match('#"format"\s*:\s*"'.RoverFeatures::FORMAT.'"#', strtr($head, ['\/' => '/']))) {
             return FileKind::RoverFeatures;
+        }
+        if (null !== Recorded::kindOf($head)) {
+            return FileKind::Recording;
         }
         if ('RINEX VERSION / TYPE' !== substr($head, 60, 20)) {
             return null;

@@ -9,6 +9,7 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Rinex\NavigationFile;
 use Mensura\Exchange\Rinex\ObservationFile;
+use Mensura\Exchange\Rinex\Recording;
 use Mensura\Exchange\RoverFeatures\RoverFeature;
 use Mensura\Exchange\RoverFeatures\RoverFeatures;
 use Mensura\Gnss\PreciseOrbits;
@@ -62,16 +63,19 @@ final readonly class GnssReading implements Reading
 
     public static function ofNavigation(NavigationFile $file): self
     {
-        $satellites = $times = [];
+        $satellites = $times = $records = [];
         foreach ($file->ephemerides as $e) {
             $satellites[$e->satellite] = true;
+            $records[substr(hash('sha256', $e->satellite.' '.$e->orbitTime), 0, 10)] = true;
             $times[] = $e->orbitTime->sinceEpoch();
         }
 
         return new self(
             FileKind::Navigation, \count($file->ephemerides),
             ['ephemerides' => \count($file->ephemerides), 'satellites' => \count($satellites)],
-            ['from' => [] === $times ? null : min($times), 'to' => [] === $times ? null : max($times)], [],
+            [
+                'from' => [] === $times ? null : min($times), 'to' => [] === $times ? null : max($times), 'records' => array_map(strval(...), array_keys($records)),
+            ], [],
         );
     }
 
@@ -83,6 +87,28 @@ final readonly class GnssReading implements Reading
         return new self(
             FileKind::Orbits, $count, ['epochs' => $count, 'satellites' => \count($orbits->satellites())],
             ['from' => $instants[0] ?? null, 'to' => $instants[$count - 1] ?? null], [],
+        );
+    }
+
+    /** What is inside; writing it as RINEX is the next step. */
+    public static function ofRecording(Recording $recording): self
+    {
+        $file = $recording->file;
+        $count = \count($file->times);
+        $findings = array_map(static fn (string $w): Finding => new Finding(Finding::WARNING, null, $w), $recording->warnings);
+        $findings[] = new Finding(Finding::WARNING, null, 'accept it, then write it as RINEX in Baselines: that is read back, and becomes an occupation');
+
+        return new self(
+            FileKind::Recording, array_sum($recording->messages),
+            [
+                'messages' => array_sum($recording->messages), 'epochs' => $count, 'satellites' => \count(array_unique($file->satellite)),
+                'ephemerides' => \count($recording->ephemerides),
+            ],
+            [
+                'marker' => $file->marker, 'epochs' => $count, 'ephemerides' => \count($recording->ephemerides), 'kind' => $recording->kind,
+                'from' => $count > 0 ? $file->times[0]->sinceEpoch() : null, 'to' => $count > 0 ? $file->times[$count - 1]->sinceEpoch() : null,
+                'satellites' => \count(array_unique($file->satellite)),
+            ], $findings,
         );
     }
 
