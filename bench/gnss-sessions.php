@@ -52,7 +52,9 @@ for ($seed = $first; $seed < $first + $count; ++$seed) {
     $session = SessionOf::of(
         ObservationReader::read($sky->observations($b), 'b'), ObservationReader::read($sky->observations($r), 'r'), 'b', 'r',
     );
-    $processor = new BaselineProcessor($session, new Orbits(NavigationReader::read($sky->navigation(), 'n')->ephemerides), null, new Options(deg2rad(10.0)));
+    $processor = new BaselineProcessor(
+        $session, new Orbits(NavigationReader::read($sky->navigation(), 'n')->ephemerides), null, new Options(deg2rad(10.0)),
+    );
     $solution = $processor->run(BaselineProcessor::STATIC, $base, true)[0];
     $off = Horizon::distance($solution->rover, $rover);
     $q = $solution->covariance;
@@ -61,7 +63,10 @@ for ($seed = $first; $seed < $first + $count; ++$seed) {
     if ($isMoved) {
         if ('fixed' === $solution->solution && 3.0 * $sigma < $shift / 2.0) {
             ++$tally['moved fixed'];
-            fprintf(\STDERR, "seed %d: moved by %.2f m at %d of %d, fixed with ratio %.1f, rms %.1f mm, sigma %.1f mm\n", $seed, $shift, $at, $epochs, $solution->ratio, 1000 * $solution->rms, 1000 * $sigma);
+            fprintf(
+                \STDERR, "seed %d: moved by %.2f m at %d of %d, fixed with ratio %.1f, rms %.1f mm, sigma %.1f mm\n", $seed, $shift, $at,
+                $epochs, $solution->ratio, 1000 * $solution->rms, 1000 * $sigma,
+            );
         }
         continue;
     }

@@ -63,7 +63,10 @@ final class RinexVerb extends Verb
             }
             $writer = new ObservationWriter();
             $text = $writer->write($file, $version);
-            $written = ['observations' => $out, 'lost' => $writer->lost, 'worst' => self::difference($file, ObservationReader::read($text, $out), '2.11' === $version)];
+            $written = [
+                'observations' => $out, 'lost' => $writer->lost,
+                'worst' => self::difference($file, ObservationReader::read($text, $out), '2.11' === $version),
+            ];
             file_put_contents($out, $text);
         }
         if (null !== $out = self::text($input, 'nav-out')) {
@@ -74,7 +77,12 @@ final class RinexVerb extends Verb
             $written = ($written ?? []) + ['navigation' => $out, 'ephemerides' => \count(NavigationReader::read($text, $out)->ephemerides)];
             file_put_contents($out, $text);
         }
-        fwrite($this->out, json_encode(self::document($recording, $written), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_SLASHES)."\n");
+        fwrite(
+            $this->out,
+            json_encode(
+                self::document($recording, $written), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_SLASHES,
+            )."\n",
+        );
     }
 
     private static function week(InputInterface $input): ?int
@@ -131,11 +139,15 @@ final class RinexVerb extends Verb
         }
 
         return [
-            'format' => 'mensura-rinex/1', 'kind' => $r->kind, 'messages' => $messages, 'marker' => $f->marker, 'receiver' => $f->receiverType,
+            'format' => 'mensura-rinex/1', 'kind' => $r->kind, 'messages' => $messages, 'marker' => $f->marker,
+            'receiver' => $f->receiverType,
             'antenna' => $f->antennaType, 'antennaHeight' => $f->antennaOffset[0],
-            'position' => null === $f->approximate ? null : ['x' => $f->approximate[0], 'y' => $f->approximate[1], 'z' => $f->approximate[2]],
+            'position' => null === $f->approximate ? null : [
+                'x' => $f->approximate[0], 'y' => $f->approximate[1], 'z' => $f->approximate[2],
+            ],
             'epochs' => $count, 'interval' => $f->interval(), 'start' => 0 === $count ? null : (string) $f->times[0],
-            'end' => 0 === $count ? null : (string) $f->times[$count - 1], 'satellites' => $satellites, 'types' => $f->types, 'ephemerides' => $ephemerides,
+            'end' => 0 === $count ? null : (string) $f->times[$count - 1], 'satellites' => $satellites, 'types' => $f->types,
+            'ephemerides' => $ephemerides,
             'warnings' => $r->warnings, 'written' => $written,
         ];
     }

@@ -55,13 +55,17 @@ final class AcceptVectors implements Operation
         foreach ($this->slots as $slot) {
             $result = $current[$slot] ?? throw new UnusableInput('/baselines', 'this baseline is not processed yet');
             if (isset($stale[$slot])) {
-                throw new UnusableInput('/baselines', \sprintf('%s is stale: %s; process it again, then accept', $result->label, $stale[$slot][0]));
+                throw new UnusableInput(
+                    '/baselines', \sprintf('%s is stale: %s; process it again, then accept', $result->label, $stale[$slot][0]),
+                );
             }
             if (true === ($result->summary['moves'] ?? false)) {
                 throw new UnusableInput('/baselines', \sprintf('%s has a track, not one vector: its receiver moved', $result->label));
             }
             if (BaselineSolution::CODE === $result->summary['solution']) {
-                throw new UnusableInput('/baselines', \sprintf('%s rests on codes alone, good to decimetres; it is no vector for a network', $result->label));
+                throw new UnusableInput(
+                    '/baselines', \sprintf('%s rests on codes alone, good to decimetres; it is no vector for a network', $result->label),
+                );
             }
             $floats += BaselineSolution::FLOAT === $result->summary['solution'] ? 1 : 0;
             $this->accept($project, $result);
@@ -82,7 +86,9 @@ final class AcceptVectors implements Operation
     {
         $s = $result->summary;
         $this->observations->removeVectors($project, (string) $s['session'], (string) $s['fromName'], (string) $s['toName']);
-        $o = new Observation($project, 'vector', (string) $s['session'], (string) $s['fromName'], (string) $s['toName'], round((float) $s['vector'][0], 5));
+        $o = new Observation(
+            $project, 'vector', (string) $s['session'], (string) $s['fromName'], (string) $s['toName'], round((float) $s['vector'][0], 5),
+        );
         $o->v2 = round((float) $s['vector'][1], 5);
         $o->v3 = round((float) $s['vector'][2], 5);
         $o->covariance = array_values(array_map(

@@ -79,7 +79,9 @@ final class BaselineMaker implements Recompute
     private function one(Project $project, array $ids, ProcessingSettings $settings): Outcome
     {
         $contents = ['occupation:'.$ids[0], 'occupation:'.$ids[1], 'orbits'];
-        [$basis, [$pair, $solved]] = $this->results->reading($project, $contents, [], function (Project $project) use ($ids, $settings): array {
+        [
+            $basis, [$pair, $solved],
+        ] = $this->results->reading($project, $contents, [], function (Project $project) use ($ids, $settings): array {
             $pair = $this->pairs->chosen($project, $ids);
 
             $mode = $pair->rover->moves ? BaselineProcessor::KINEMATIC : BaselineProcessor::STATIC;
@@ -90,7 +92,8 @@ final class BaselineMaker implements Recompute
         return new Outcome(
             $pair->slot(), self::kind(), 'Baseline '.$pair->words(), $basis, ['base' => $pair->base->id()] + (array) $settings,
             [
-                'fromName' => $pair->base->marker, 'toName' => $pair->rover->marker, 'session' => $pair->session, 'moves' => $pair->rover->moves,
+                'fromName' => $pair->base->marker, 'toName' => $pair->rover->marker, 'session' => $pair->session,
+                'moves' => $pair->rover->moves,
             ] + $solved->summary(),
             $this->store->putJson($solved->document() + ($pair->rover->moves ? $this->tracks->of($project, $solved) : [])),
         );

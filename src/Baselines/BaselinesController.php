@@ -85,13 +85,17 @@ final class BaselinesController
         return new JsonResponse(['files' => $recordings->write($project, $this->desk->member(), $file)]);
     }
 
-    /** One of them to keep: observations or navigation. */
-    #[Route('/recordings/{file'.Id::NUMBER.'}/{which<observations|navigation>}', methods: 'GET')]
-    public function recording(#[Reads] Project $project, int $file, string $which, Recordings $recordings): Response
+    /** What is written, to keep. */
+    #[Route('/recordings/{file'.Id::NUMBER.'}/observations', methods: 'GET')]
+    public function recordedObservations(#[Reads] Project $project, int $file, Recordings $recordings): Response
     {
-        [$name, $text] = $recordings->rinex($project, $file)[$which] ?? throw new NotFoundHttpException('It holds none.');
+        return $this->made($recordings->rinex($project, $file)['observations'] ?? null);
+    }
 
-        return Download::text($text, $name, 'text/plain');
+    #[Route('/recordings/{file'.Id::NUMBER.'}/navigation', methods: 'GET')]
+    public function recordedNavigation(#[Reads] Project $project, int $file, Recordings $recordings): Response
+    {
+        return $this->made($recordings->rinex($project, $file)['navigation'] ?? null);
     }
 
     #[Route('/accept', methods: 'POST')]
@@ -112,6 +116,12 @@ final class BaselinesController
     public function scatter(#[Reads] Project $project, string $pair): JsonResponse
     {
         return $this->document($project, Slots::EPOCHS.$pair);
+    }
+
+    /** @param ?array{string, string} $file name and text */
+    private function made(?array $file): Response
+    {
+        return null === $file ? throw new NotFoundHttpException('It holds none.') : Download::text($file[1], $file[0], 'text/plain');
     }
 
     private function document(Project $project, string $slot): JsonResponse

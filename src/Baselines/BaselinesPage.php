@@ -50,7 +50,8 @@ final class BaselinesPage
         $occupations = $this->occupations->of($project);
         $pairs = $this->pairs->of($project);
         $baselines = array_map(fn (Pair $p): BaselineView => new BaselineView(
-            $p->key(), $p->base->id(), $p->rover->id(), $p->base->marker, $p->rover->marker, $p->session, $p->from, $p->to, $p->isIndependent,
+            $p->key(), $p->base->id(), $p->rover->id(), $p->base->marker, $p->rover->marker, $p->session, $p->from, $p->to,
+            $p->isIndependent,
             $p->length, isset($current[$p->slot()]) ? $this->runs($project, $p->slot()) : [], $stale[$p->slot()] ?? [],
             isset($accepted[Result::RESULT.$p->slot()]), self::epochs($current, $stale, Slots::EPOCHS.$p->key()), $p->rover->moves,
         ), $pairs);
@@ -58,7 +59,9 @@ final class BaselinesPage
         return new BaselinesView(
             array_map(fn (Occupation $o): OccupationView => $this->occupation($project, $o), $occupations), $baselines,
             self::closures($pairs, $current), self::CONSTANT, self::PPM, $this->orbits->hasBroadcast($project),
-            $this->orbits->hasPrecise($project), [] === $occupations ? null : self::leap($occupations[0]->recorded()->from), $this->recordings->of($project),
+            $this->orbits->hasPrecise($project), [] === $occupations ? null : self::leap(
+                $occupations[0]->recorded()->from,
+            ), $this->recordings->of($project),
         );
     }
 
@@ -78,7 +81,8 @@ final class BaselinesPage
 
         return new OccupationView(
             $o->id(), $o->version(), $o->marker, $o->file->name(), $r->from, $r->to, $o->trimFrom, $o->trimTo, $r->interval, $r->epochs,
-            \count($r->satellites), $r->receiver, $o->antenna, $o->heightKind, $o->heightValue, $o->heightRadius, $o->heightAbove, $vertical,
+            \count($r->satellites), $r->receiver, $o->antenna, $o->heightKind, $o->heightValue, $o->heightRadius, $o->heightAbove,
+            $vertical,
             $words, $grid[0] ?? null, $grid[1] ?? null, $grid[2] ?? null,
             null !== $known ? 'project' : (null === $grid ? '' : 'file'), $o->moves ? '' : $question, $suggested, $o->moves,
         );
@@ -124,7 +128,8 @@ final class BaselinesPage
         return new EpochsView(
             (string) $s['mark'], (float) $s['first'], (int) $s['epochs'], (int) $s['fixed'],
             array_values(array_map(static fn (array $t): StandView => new StandView(
-                (float) $t['from'], (float) $t['to'], (int) $t['count'], self::three($t['mean']), (float) $t['spreadPlan'], (float) $t['spreadUp'],
+                (float) $t['from'], (float) $t['to'], (int) $t['count'], self::three($t['mean']), (float) $t['spreadPlan'],
+                (float) $t['spreadUp'],
             ), (array) $s['stands'])),
             array_values(array_map(static fn (array $m): MoveView => new MoveView(
                 (float) $m['from'], (float) $m['to'], self::three($m['shift']), (float) $m['confidence'],
@@ -162,11 +167,15 @@ final class BaselinesPage
         $key = static fn (array $which): array => array_values(array_map(static fn (int $i): string => $keys[$i], $which));
         $views = [
             ...array_map(static fn (VectorLoop $l): ClosureView => new ClosureView(
-                implode(' ', $key($l->vectors)), 'loop', $l->marks, $key($l->vectors), $l->sessions, $l->length, $l->closure, $l->size(), $l->allowed,
+                implode(
+                    ' ', $key($l->vectors),
+                ), 'loop', $l->marks, $key($l->vectors), $l->sessions, $l->length, $l->closure, $l->size(), $l->allowed,
                 $l->isIndependent(),
             ), $found->loops),
             ...array_map(static fn (VectorRepeat $r): ClosureView => new ClosureView(
-                implode(' ', $key($r->vectors)), 'repeat', [$r->from, $r->to], $key($r->vectors), $r->sessions, $r->length, $r->difference, $r->size(),
+                implode(
+                    ' ', $key($r->vectors),
+                ), 'repeat', [$r->from, $r->to], $key($r->vectors), $r->sessions, $r->length, $r->difference, $r->size(),
                 $r->allowed, $r->sessions[0] !== $r->sessions[1],
             ), $found->repeats),
         ];

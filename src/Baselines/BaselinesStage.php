@@ -29,12 +29,17 @@ final class BaselinesStage implements Stage
     {
         $runs = array_filter($current, static fn (Result $r): bool => str_starts_with($r->slot, Slots::STATIC));
         $old = array_filter(array_keys($stale), static fn (string $slot): bool => str_starts_with($slot, Slots::STATIC));
-        $float = array_filter($runs, static fn (Result $r): bool => BaselineSolution::FIXED !== $r->summary['solution'] && true !== ($r->summary['moves'] ?? false));
+        $float = array_filter(
+            $runs,
+            static fn (Result $r): bool => BaselineSolution::FIXED !== $r->summary['solution'] && true !== ($r->summary['moves'] ?? false),
+        );
         [$state, $caption] = match (true) {
             [] !== $old => ['stale', \count($old).' stale'],
             [] !== $float => ['attention', \count($float).' not fixed'],
             [] !== $runs => ['done', \count($runs).' baseline'.(1 === \count($runs) ? '' : 's')],
-            0 < $count = $this->occupations->count(['project' => $project->id()]) => ['ready', $count.' occupation'.(1 === $count ? '' : 's')],
+            0 < $count = $this->occupations->count(['project' => $project->id()]) => [
+                'ready', $count.' occupation'.(1 === $count ? '' : 's'),
+            ],
             default => ['empty', '—'],
         };
 

@@ -53,20 +53,25 @@ final class ChangeOccupation implements Operation
         if (null !== $this->seen && (string) $o->version() !== $this->seen) {
             $entry = $o->version() > 0 ? $this->entries->numbered($project, $o->version()) : null;
             throw new EditedMeanwhile('Occupation '.$o->marker, $entry, [
-                'marker' => $o->marker, 'heightKind' => $o->heightKind, 'heightValue' => $o->heightValue, 'heightRadius' => $o->heightRadius,
+                'marker' => $o->marker, 'heightKind' => $o->heightKind, 'heightValue' => $o->heightValue,
+                'heightRadius' => $o->heightRadius,
                 'heightAbove' => $o->heightAbove, 'antenna' => $o->antenna, 'trimFrom' => $o->trimFrom, 'trimTo' => $o->trimTo,
             ], (string) $o->version());
         }
         $r = $this->request;
         $this->marker = '' === $o->marker ? $o->file->name() : $o->marker;
-        $height = new AntennaHeight($r->heightKind, $r->heightValue, AntennaHeight::SLANT === $r->heightKind ? $r->heightRadius : 0.0, $r->heightAbove);
+        $height = new AntennaHeight(
+            $r->heightKind, $r->heightValue, AntennaHeight::SLANT === $r->heightKind ? $r->heightRadius : 0.0, $r->heightAbove,
+        );
         if (trim($r->marker) !== $o->marker) {
             $this->changes[] = 'marker is '.trim($r->marker);
             $o->marker = trim($r->marker);
         }
         if ((array) $height !== (array) $o->height()) {
             $this->changes[] = 'antenna height '.$height->words();
-            [$o->heightKind, $o->heightValue, $o->heightRadius, $o->heightAbove] = [$height->kind, $height->value, $height->radius, $height->above];
+            [
+                $o->heightKind, $o->heightValue, $o->heightRadius, $o->heightAbove,
+            ] = [$height->kind, $height->value, $height->radius, $height->above];
         }
         if (trim($r->antenna) !== $o->antenna) {
             $this->changes[] = 'antenna '.trim($r->antenna);

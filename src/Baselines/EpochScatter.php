@@ -54,7 +54,8 @@ final class EpochScatter implements Recompute
 
     /** @param \Closure(string, float): void $progress */
     public function make(
-        Project $project, string $authorName, int $base, int $rover, ProcessingSettings $settings, \Closure $progress, ?string $jobId = null,
+        Project $project, string $authorName, int $base, int $rover, ProcessingSettings $settings, \Closure $progress,
+        ?string $jobId = null,
     ): void {
         $progress('epoch by epoch', 0.1);
         $contents = ['recording:'.$base, 'recording:'.$rover, 'orbits'];
@@ -100,7 +101,9 @@ final class EpochScatter implements Recompute
         }
         $changes = new ChangePoints($seconds, $e, $n, $u);
         $zero = $changes->stands[0]->mean ?? [0.0, 0.0, 0.0];
-        $mm = static fn (array $values, int $c): array => array_map(static fn (float $v): float => round(1000.0 * ($v - $zero[$c]), 1), $values);
+        $mm = static fn (array $values, int $c): array => array_map(
+            static fn (float $v): float => round(1000.0 * ($v - $zero[$c]), 1), $values,
+        );
         $stands = array_map(static fn (Stand $s): array => [
             'from' => $s->from, 'to' => $s->to, 'count' => $s->count,
             'mean' => array_map(static fn (int $c): float => round(1000.0 * ($s->mean[$c] - $zero[$c]), 2), [0, 1, 2]),
@@ -113,7 +116,8 @@ final class EpochScatter implements Recompute
 
         return [
             'summary' => [
-                'first' => $first->sinceEpoch(), 'epochs' => \count($track), 'fixed' => array_sum($fixed), 'ratio' => $solved->solution->ratio,
+                'first' => $first->sinceEpoch(), 'epochs' => \count($track), 'fixed' => array_sum($fixed),
+                'ratio' => $solved->solution->ratio,
                 'stands' => $stands, 'moves' => $moves, 'keep' => self::proposal($changes), 'warnings' => $solved->warnings,
             ],
             'seconds' => $seconds, 'e' => $mm($e, 0), 'n' => $mm($n, 1), 'u' => $mm($u, 2), 'fixed' => $fixed, 'satellites' => $satellites,

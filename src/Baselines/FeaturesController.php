@@ -47,10 +47,14 @@ final class FeaturesController
     {
         $current = $this->results->current($project);
         $stale = $this->results->stale($project);
-        $ours = array_filter($files->of($project), static fn (SurveyFile $f): bool => !$f->isWaiting() && FileKind::RoverFeatures->value === $f->kind());
+        $ours = array_filter(
+            $files->of($project), static fn (SurveyFile $f): bool => !$f->isWaiting() && FileKind::RoverFeatures->value === $f->kind(),
+        );
 
         return new JsonResponse(new FeaturesView(array_values(array_map(
-            fn (SurveyFile $f): FeatureFileView => $this->file($project, $f, $current[Slots::FEATURES.$f->id()] ?? null, $stale[Slots::FEATURES.$f->id()] ?? []), $ours,
+            fn (SurveyFile $f): FeatureFileView => $this->file(
+                $project, $f, $current[Slots::FEATURES.$f->id()] ?? null, $stale[Slots::FEATURES.$f->id()] ?? [],
+            ), $ours,
         ))));
     }
 
@@ -59,7 +63,9 @@ final class FeaturesController
     {
         [$reference] = $this->work->references($project, $request);
         [$place, $header] = $this->work->place($project, $reference, $request);
-        $less = null === $header ? null : Horizon::of($header)->components($place[0] - $header[0], $place[1] - $header[1], $place[2] - $header[2]);
+        $less = null === $header ? null : Horizon::of($header)->components(
+            $place[0] - $header[0], $place[1] - $header[1], $place[2] - $header[2],
+        );
 
         return new JsonResponse(new FeaturesPreview($less, $places->inProject($project, $place)));
     }
@@ -85,7 +91,9 @@ final class FeaturesController
         $result = $this->result($project, $file);
         $rows = $this->store->getJson($result->output)['rows'];
 
-        return Download::text(CorrectedFeatures::write((string) $result->summary['name'], $rows), 'corrected-features.geojson', 'application/geo+json');
+        return Download::text(
+            CorrectedFeatures::write((string) $result->summary['name'], $rows), 'corrected-features.geojson', 'application/geo+json',
+        );
     }
 
     /** @param list<string> $stale */
@@ -95,14 +103,19 @@ final class FeaturesController
         $s = $result->summary ?? [];
 
         return new FeatureFileView(
-            $f->id(), $f->name(), $features->name, array_map(static fn ($t): float => $t->sinceEpoch(), $features->times()), $features->rinex,
-            FeatureCorrection::BANDS, null !== $result, \count($features->features), (int) ($s['corrected'] ?? 0), (int) ($s['positions'] ?? 0),
+            $f->id(), $f->name(), $features->name, array_map(
+                static fn ($t): float => $t->sinceEpoch(), $features->times(),
+            ), $features->rinex,
+            FeatureCorrection::BANDS, null !== $result, \count($features->features), (int) ($s['corrected'] ?? 0),
+            (int) ($s['positions'] ?? 0),
             (int) ($s['covered'] ?? 0), $s['before'] ?? [], $s['after'] ?? [], $result->output ?? '', $stale,
         );
     }
 
     private function result(Project $project, int $file): Result
     {
-        return $this->results->current($project)[Slots::FEATURES.$file] ?? throw new NotFoundHttpException('These features are not corrected yet.');
+        return $this->results->current($project)[Slots::FEATURES.$file] ?? throw new NotFoundHttpException(
+            'These features are not corrected yet.',
+        );
     }
 }

@@ -37,10 +37,16 @@ final class MarkerQuestion
             return ['the file names no marker'.(null === $near ? '' : "; it lies near $near"), $near];
         }
         if (!isset($marks[$marker])) {
-            $like = array_values(array_filter(array_map(strval(...), array_keys($marks)), static fn (string $m): bool => self::plain($m) === self::plain($marker)));
+            $like = array_values(
+                array_filter(
+                    array_map(strval(...), array_keys($marks)), static fn (string $m): bool => self::plain($m) === self::plain($marker),
+                ),
+            );
             $suggested = 1 === \count($like) ? $like[0] : $near;
 
-            return null === $suggested ? ['', null] : [\sprintf('%s is no mark of the project; is it %s?', $marker, $suggested), $suggested];
+            return null === $suggested ? ['', null] : [
+                \sprintf('%s is no mark of the project; is it %s?', $marker, $suggested), $suggested,
+            ];
         }
         $away = null === $place ? 0.0 : hypot($place[0] - $marks[$marker][0], $place[1] - $marks[$marker][1]);
         if ($away > self::FAR) {

@@ -40,7 +40,9 @@ final class OccupationRepository extends ServiceEntityRepository implements Foll
 
     private function isNamedByFeatures(Project $project, string $name): bool
     {
-        foreach ($this->getEntityManager()->getRepository(SurveyFile::class)->findBy(['project' => $project->id(), 'kind' => FileKind::RoverFeatures->value]) as $f) {
+        foreach ($this->getEntityManager()->getRepository(SurveyFile::class)->findBy(
+            ['project' => $project->id(), 'kind' => FileKind::RoverFeatures->value],
+        ) as $f) {
             if (self::isFile($name, (string) ($f->mapping()['rinex'] ?? ''))) {
                 return true;
             }
@@ -81,6 +83,8 @@ final class OccupationRepository extends ServiceEntityRepository implements Foll
         $query = $this->createQueryBuilder('o')->where("o.project = :p AND o.marker LIKE :like ESCAPE '!'")
             ->orderBy('o.id')->setMaxResults($most);
 
-        return array_values($query->setParameter('p', $project->id())->setParameter('like', Like::containing($text))->getQuery()->getResult());
+        return array_values(
+            $query->setParameter('p', $project->id())->setParameter('like', Like::containing($text))->getQuery()->getResult(),
+        );
     }
 }

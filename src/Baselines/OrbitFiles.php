@@ -95,10 +95,14 @@ final class OrbitFiles implements Content
             }
         }
         if (self::PRECISE === $which && null === $precise) {
-            throw new UnusableInput('/orbits', 'there is no file of precise orbits (SP3) in this project; bring one in, or choose broadcast');
+            throw new UnusableInput(
+                '/orbits', 'there is no file of precise orbits (SP3) in this project; bring one in, or choose broadcast',
+            );
         }
         if ([] === $ephemerides && null === $precise) {
-            throw new UnusableInput('', 'there are no ephemerides yet; bring in the navigation file of one of the receivers (RINEX, type N)');
+            throw new UnusableInput(
+                '', 'there are no ephemerides yet; bring in the navigation file of one of the receivers (RINEX, type N)',
+            );
         }
 
         return [new Orbits(array_values($ephemerides), $precise), $klobuchar];

@@ -28,8 +28,9 @@ final class Processing
     /** @var array<string, array{Orbits, ?array{float, float, float, float, float, float, float, float}}> */
     private array $orbits = [];
 
-    public function __construct(private readonly FileStore $store, private readonly OrbitFiles $orbitFiles, private readonly MarkPlace $places)
-    {
+    public function __construct(
+        private readonly FileStore $store, private readonly OrbitFiles $orbitFiles, private readonly MarkPlace $places,
+    ) {
     }
 
     /**
@@ -52,7 +53,9 @@ final class Processing
         $processor = new BaselineProcessor($session, $orbits, $klobuchar, $settings->options());
         $known = $this->places->of($project, $base->marker);
         $marker = $known ?? $baseFile->statedPlace();
-        [$solution, $antenna] = $processor->run($mode, null === $marker ? null : self::raised($marker, $base, $baseFile, 1.0), null !== $known);
+        [$solution, $antenna] = $processor->run(
+            $mode, null === $marker ? null : self::raised($marker, $base, $baseFile, 1.0), null !== $known,
+        );
         $warnings = [...$baseFile->warnings, ...$roverFile->warnings, ...$processor->warnings, ...$solution->warnings];
         if (null === $known) {
             $warnings[] = \sprintf('%s has no coordinates in the project; its file says only about where it is', $base->marker);

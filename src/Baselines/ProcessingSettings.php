@@ -36,7 +36,8 @@ final readonly class ProcessingSettings
     public static function fromArray(array $kept): self
     {
         return new self(
-            (float) ($kept['mask'] ?? 10.0), (string) ($kept['orbits'] ?? OrbitFiles::BROADCAST), (string) ($kept['bands'] ?? self::BOTH_BANDS),
+            (float) ($kept['mask'] ?? 10.0), (string) ($kept['orbits'] ?? OrbitFiles::BROADCAST),
+            (string) ($kept['bands'] ?? self::BOTH_BANDS),
             (string) ($kept['ionosphere'] ?? self::WEIGHTED), array_values(array_map(strval(...), (array) ($kept['leftOut'] ?? []))),
             isset($kept['from']) ? (float) $kept['from'] : null, isset($kept['to']) ? (float) $kept['to'] : null,
         );
@@ -50,7 +51,9 @@ final readonly class ProcessingSettings
     /** As in "mask 10°, broadcast orbits, both bands, without G05". */
     public function words(): string
     {
-        $words = [\sprintf('mask %s°', $this->mask), $this->orbits.' orbits', self::BOTH_BANDS === $this->bands ? 'both bands' : 'first band'];
+        $words = [
+            \sprintf('mask %s°', $this->mask), $this->orbits.' orbits', self::BOTH_BANDS === $this->bands ? 'both bands' : 'first band',
+        ];
         if (self::FREE === $this->ionosphere) {
             $words[] = 'free of the ionosphere';
         }

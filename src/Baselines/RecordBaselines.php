@@ -17,8 +17,9 @@ final readonly class RecordBaselines implements Operation
      * @param non-empty-list<Outcome> $outcomes
      * @param array<string, string>   $failed   those that could not be processed, and why
      */
-    public function __construct(private Results $results, private array $outcomes, private array $failed, private ProcessingSettings $settings)
-    {
+    public function __construct(
+        private Results $results, private array $outcomes, private array $failed, private ProcessingSettings $settings,
+    ) {
     }
 
     public function name(): string
@@ -32,7 +33,9 @@ final readonly class RecordBaselines implements Operation
         $words = array_map(static fn (int $n, string $s): string => "$n $s", $count, array_keys($count));
         $failed = [] === $this->failed ? '' : \sprintf('; %d could not be processed', \count($this->failed));
 
-        return (1 === \count($this->outcomes) ? 'Processed '.lcfirst($this->outcomes[0]->label) : 'Processed '.\count($this->outcomes).' baselines')
+        return (1 === \count($this->outcomes) ? 'Processed '.lcfirst(
+            $this->outcomes[0]->label,
+        ) : 'Processed '.\count($this->outcomes).' baselines')
             .': '.implode(', ', $words).$failed.' ('.$this->settings->words().')';
     }
 

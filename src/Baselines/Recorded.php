@@ -26,7 +26,9 @@ final readonly class Recorded
 
         return new self(
             (string) $m['marker'], (float) $m['from'], (float) $m['to'], isset($m['interval']) ? (float) $m['interval'] : null,
-            (int) $m['epochs'], array_values(array_map(strval(...), (array) $m['satellites'])), (string) $m['receiver'], (string) $m['antenna'],
+            (int) $m['epochs'], array_values(
+                array_map(strval(...), (array) $m['satellites']),
+            ), (string) $m['receiver'], (string) $m['antenna'],
             self::three($m['offset']) ?? [0.0, 0.0, 0.0], self::three($m['place']), (float) $m['version'],
         );
     }

@@ -43,7 +43,8 @@ final class Recordings
             }
             $m = $f->mapping();
             $views[] = new RecordingView(
-                $f->id(), $f->name(), (string) $m['kind'], (string) $m['marker'], (int) $m['epochs'], (int) $m['satellites'], (int) $m['ephemerides'],
+                $f->id(), $f->name(), (string) $m['kind'], (string) $m['marker'], (int) $m['epochs'], (int) $m['satellites'],
+                (int) $m['ephemerides'],
                 $m['from'], $m['to'], \in_array(self::stem($f).'.obs', $names, true),
             );
         }
@@ -67,7 +68,9 @@ final class Recordings
         if ([] !== $recording->file->times) {
             $text = (new ObservationWriter())->write($recording->file, self::VERSION);
             $back = ObservationReader::read($text, self::stem($file).'.obs');
-            if (\count($back->times) !== \count($recording->file->times) || \count($back->satellite) !== \count($recording->file->satellite)) {
+            if (\count($back->times) !== \count($recording->file->times) || \count($back->satellite) !== \count(
+                $recording->file->satellite,
+            )) {
                 throw new \LogicException('What was written as RINEX does not come back.');
             }
             $made['observations'] = [self::stem($file).'.obs', $text];

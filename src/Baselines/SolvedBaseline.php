@@ -43,7 +43,9 @@ final readonly class SolvedBaseline
 
         return [
             'solution' => $s->solution, 'ratio' => $s->ratio, 'rms' => $s->rms, 'vector' => $this->vector(), 'covariance' => $s->covariance,
-            'length' => Horizon::distance($this->from, $this->to), 'sdPlan' => sqrt($local[0][0] + $local[1][1]), 'sdUp' => sqrt($local[2][2]),
+            'length' => Horizon::distance($this->from, $this->to), 'sdPlan' => sqrt(
+                $local[0][0] + $local[1][1],
+            ), 'sdUp' => sqrt($local[2][2]),
             'epochs' => $s->epochs, 'from' => $s->start?->sinceEpoch(), 'to' => $s->end?->sinceEpoch(), 'satellites' => \count($used),
             'slips' => array_sum(array_column($s->satellites, 'slips')), 'basePlace' => $this->from, 'place' => $this->to,
             'baseFrom' => $this->baseFrom, 'warnings' => $this->warnings,

@@ -32,7 +32,9 @@ final class StationsController
     #[Route('/stations/order', methods: 'POST')]
     public function order(#[Changes] Project $project, #[MapRequestPayload] StationOrderRequest $request, Desk $desk): JsonResponse
     {
-        $title = \sprintf('Reference station %s, %s to %s UTC', $request->station, substr($request->from, 0, 16), substr($request->to, 11, 5));
+        $title = \sprintf(
+            'Reference station %s, %s to %s UTC', $request->station, substr($request->from, 0, 16), substr($request->to, 11, 5),
+        );
 
         return new JsonResponse($desk->start(
             $project, OrderHandler::kind(), $title, ['author' => $desk->member()->id()] + (array) $request,

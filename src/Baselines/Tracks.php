@@ -52,7 +52,8 @@ final readonly class Tracks
                 continue;
             }
             $stops[] = [
-                'from' => $seconds[$from], 'to' => $seconds[$to - 1], 'count' => $mean->count, 'e' => $grid[0], 'n' => $grid[1], 'h' => $grid[2],
+                'from' => $seconds[$from], 'to' => $seconds[$to - 1], 'count' => $mean->count, 'e' => $grid[0], 'n' => $grid[1],
+                'h' => $grid[2],
                 'sdPlan' => $plan, 'sdUp' => sqrt($q[2][2]), 'solution' => $mean->solution,
             ];
         }

@@ -42,7 +42,9 @@ final class Adjuster implements Recompute
     /** @param ?\Closure(string, float): void $progress */
     public function run(Project $project, string $authorName, ?\Closure $progress = null, ?string $jobId = null): void
     {
-        [$basis, [$network, $ids, $settings]] = $this->results->reading($project, self::RESTS_ON, [AcceptedVectors::SLOT], function (Project $project): array {
+        [
+            $basis, [$network, $ids, $settings],
+        ] = $this->results->reading($project, self::RESTS_ON, [AcceptedVectors::SLOT], function (Project $project): array {
             return [...$this->assembly->of($project), NetworkSettings::of($project)];
         });
         $adjustment = new Adjustment($network, $settings->free, false, $progress);

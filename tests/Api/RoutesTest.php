@@ -18,7 +18,7 @@ final class RoutesTest extends ApiTestCase
     /** Addresses without a project in them that anyone may ask. */
     private const OPEN = ['/api/login', '/api/logout', '/api/session'];
     /** Unsafe by their method, but they change nothing: whoever may read may ask. */
-    private const ASKING = [
+    private const ASKING = ['/base/preview', '/base/report', '/features/preview',
         '/reference/preview', '/reference/custom/try', '/reference/design', '/reference/extract/plan',
         '/reference/localizations/fit', '/levels/draft', '/levels/read', '/book/places', '/traverse/draft', '/plan/draft',
     ];

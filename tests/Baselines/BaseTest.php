@@ -27,7 +27,9 @@ final class BaseTest extends ApiTestCase
         $right = ['frame' => 'project', 'form' => 'grid', 'first' => $e, 'second' => $n, 'third' => $h, 'epoch' => 2031.34];
         $preview = $this->post('/baselines/base/preview', $request + $right);
         self::assertSame(37, $preview['count']);
-        self::assertEqualsWithDelta(hypot(0.842, 0.613), hypot($preview['shift'][0], $preview['shift'][1]), 0.002, 'Grid and ground differ by the scale.');
+        self::assertEqualsWithDelta(
+            hypot(0.842, 0.613), hypot($preview['shift'][0], $preview['shift'][1]), 0.002, 'Grid and ground differ by the scale.',
+        );
         self::assertEqualsWithDelta(-1.237, $preview['shift'][2], 0.001);
         $before = $this->point('D001');
         self::assertEqualsWithDelta($preview['rows'][1]['e'], $before['e'], 1e-9, 'Nothing moved yet.');
@@ -61,9 +63,14 @@ final class BaseTest extends ApiTestCase
                 self::assertEqualsWithDelta($value, $preview['base'][$c], 0.0002, $right['form']);
             }
         }
-        $refused = $this->post('/baselines/base/preview', $request + ['form' => 'grid', 'first' => 1.0, 'second' => 2.0, 'third' => 3.0, 'heights' => 'geoid'], 422);
+        $refused = $this->post(
+            '/baselines/base/preview',
+            $request + ['form' => 'grid', 'first' => 1.0, 'second' => 2.0, 'third' => 3.0, 'heights' => 'geoid'], 422,
+        );
         self::assertStringContainsString('no geoid', (string) json_encode($refused));
-        $refused = $this->post('/baselines/base/preview', $request + ['form' => 'grid', 'first' => 1.0, 'second' => null, 'third' => 3.0], 422);
+        $refused = $this->post(
+            '/baselines/base/preview', $request + ['form' => 'grid', 'first' => 1.0, 'second' => null, 'third' => 3.0], 422,
+        );
         self::assertStringContainsString('all three', (string) json_encode($refused));
     }
 
@@ -80,7 +87,9 @@ final class BaseTest extends ApiTestCase
 
     public function testAReportIsRead(): void
     {
-        $report = new PositionReport('KT05', 'EPSG:4258', 2031.34, [3711000.0, -201000.0, 5164000.0], [0.004, 0.005, 0.011], 'static', 'kt05.31o');
+        $report = new PositionReport(
+            'KT05', 'EPSG:4258', 2031.34, [3711000.0, -201000.0, 5164000.0], [0.004, 0.005, 0.011], 'static', 'kt05.31o',
+        );
         self::assertEquals($report, PositionReport::read($report->write(), 'x'));
         self::assertEqualsWithDelta(2031.34, $this->post('/baselines/base/report', ['text' => $report->write()])['epoch'], 1e-9);
         $refused = $this->post('/baselines/base/report', ['text' => strtr($report->write(), ['X: 3711000.0000' => 'X: here'])], 422);

@@ -25,7 +25,9 @@ final class BaselinesTest extends ApiTestCase
     {
         $this->accept('control.csv', (new Generator(new TruthModel()))->files()['control-kestrel-tarn.csv']);
         foreach (['kestrel-tarn-124.31p', 'kt01-0900.31o', 'kt04-0910.31o', 'kt07-0925.31o', 'kt09-1050.31o'] as $name) {
-            $typed = 'kt04-0910.31o' === $name ? strtr(self::$files[$name] ?? '', [str_pad('KT04', 60) => str_pad('kt-4', 60)]) : self::$files[$name] ?? '';
+            $typed = 'kt04-0910.31o' === $name ? strtr(
+                self::$files[$name] ?? '', [str_pad('KT04', 60) => str_pad('kt-4', 60)],
+            ) : self::$files[$name] ?? '';
             $this->accept($name, (string) gzencode($typed));
         }
         $view = $this->get('/baselines');
@@ -38,7 +40,10 @@ final class BaselinesTest extends ApiTestCase
         $view = $this->get('/baselines');
         self::assertSame('', $view['occupations'][1]['question']);
         self::assertEqualsWithDelta(1.423, $view['occupations'][0]['vertical'], 1e-9);
-        self::assertSame([3, 4], [\count(array_filter($view['baselines'], static fn (array $b): bool => $b['independent'])), \count($view['baselines'])]);
+        self::assertSame(
+            [3, 4],
+            [\count(array_filter($view['baselines'], static fn (array $b): bool => $b['independent'])), \count($view['baselines'])],
+        );
         self::assertSame('124 09:10', $view['baselines'][0]['session']);
         $pairs = array_map(static fn (array $b): array => [$b['base'], $b['rover']], $view['baselines']);
         $job = $this->job('/baselines/process', ['pairs' => $pairs]);

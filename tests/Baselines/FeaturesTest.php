@@ -53,7 +53,10 @@ final class FeaturesTest extends ApiTestCase
         self::assertCount(5, $rows[8]['vertices']);
         $geojson = json_decode($this->download("/baselines/features/{$this->file}/geojson"), true);
         self::assertCount(9, $geojson['features']);
-        self::assertSame(['code', 'sdPlan', 'sdUp', 'solution', 'positions', 'sdBefore', 'condition'], array_keys($geojson['features'][0]['properties']));
+        self::assertSame(
+            ['code', 'sdPlan', 'sdUp', 'solution', 'positions', 'sdBefore', 'condition'],
+            array_keys($geojson['features'][0]['properties']),
+        );
     }
 
     /** The header is only about right: what it misses by goes into every feature, and is shown before. */
@@ -68,15 +71,24 @@ final class FeaturesTest extends ApiTestCase
         $this->job('/baselines/features', $request);
         $header = $this->get("/baselines/features/{$this->file}")['rows'][0]['vertices'][0];
         self::assertEqualsWithDelta($preview['less'][2], $right['h'] - $header['h'], 0.01);
-        self::assertEqualsWithDelta(hypot($preview['less'][0], $preview['less'][1]), hypot($right['e'] - $header['e'], $right['n'] - $header['n']), 0.01);
+        self::assertEqualsWithDelta(
+            hypot($preview['less'][0], $preview['less'][1]), hypot($right['e'] - $header['e'], $right['n'] - $header['n']), 0.01,
+        );
     }
 
     public function testWhatIsMissingIsSaid(): void
     {
         $request = ['file' => $this->file, 'references' => [$this->reference]];
-        self::assertStringContainsString('has no place', (string) json_encode($this->post('/baselines/features', $request + ['position' => 'mark', 'mark' => 'NOWHERE'], 422)));
-        self::assertStringContainsString('easting', (string) json_encode($this->post('/baselines/features', $request + ['position' => 'typed'], 422)));
+        self::assertStringContainsString(
+            'has no place',
+            (string) json_encode($this->post('/baselines/features', $request + ['position' => 'mark', 'mark' => 'NOWHERE'], 422)),
+        );
+        self::assertStringContainsString(
+            'easting', (string) json_encode($this->post('/baselines/features', $request + ['position' => 'typed'], 422)),
+        );
         $bad = strtr((new RoverWalk(new TruthModel()))->files()['drainage-features.geojson'], ['gps:2031-05-04T12:20:11' => '12:20']);
-        self::assertStringContainsString('features[0].properties.positions[0].time', (string) json_encode($this->bring('bad.geojson', $bad)));
+        self::assertStringContainsString(
+            'features[0].properties.positions[0].time', (string) json_encode($this->bring('bad.geojson', $bad)),
+        );
     }
 }

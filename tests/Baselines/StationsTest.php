@@ -25,7 +25,9 @@ final class StationsTest extends ApiTestCase
     {
         $_ENV['STATION_SERVICE_URL'] = $_SERVER['STATION_SERVICE_URL'] = 'http://stations.test';
         parent::setUp();
-        self::getContainer()->set(HttpClientInterface::class, new MockHttpClient(function (string $method, string $url, array $options): MockResponse {
+        self::getContainer()->set(HttpClientInterface::class, new MockHttpClient(function (
+            string $method, string $url, array $options,
+        ): MockResponse {
             $parts = parse_url($url);
             parse_str($parts['query'] ?? '', $all);
             $query = [];
@@ -72,7 +74,9 @@ final class StationsTest extends ApiTestCase
     /** @return iterable<string, array{array<string, mixed>, int, string}> */
     public static function wrongOrders(): iterable
     {
-        $order = ['station' => 'FELL', 'from' => '2031-05-04T09:00:00Z', 'to' => '2031-05-04T10:00:00Z', 'interval' => 30, 'format' => 'rinex-3'];
+        $order = [
+            'station' => 'FELL', 'from' => '2031-05-04T09:00:00Z', 'to' => '2031-05-04T10:00:00Z', 'interval' => 30, 'format' => 'rinex-3',
+        ];
         yield 'half an hour' => [['from' => '2031-05-04T09:30:00Z'] + $order, 422, ''];
         yield 'backwards' => [['to' => '2031-05-04T08:00:00Z'] + $order, 202, 'whole hours'];
         yield 'unknown station' => [['station' => 'NONE'] + $order, 202, 'there is no station NONE'];
@@ -99,7 +103,10 @@ final class StationsTest extends ApiTestCase
         /** @var array{float, float, float} $place */
         $place = \array_slice($truth->state->position, 3 * $truth->index['KT04'], 3);
         self::assertLessThan(0.03, Horizon::distance($report->place, $place));
-        self::assertLessThan(3.0 * sqrt(array_sum(array_map(static fn (float $s): float => $s * $s, $report->sd))), Horizon::distance($report->place, $place));
+        self::assertLessThan(
+            3.0 * sqrt(array_sum(array_map(static fn (float $s): float => $s * $s, $report->sd))),
+            Horizon::distance($report->place, $place),
+        );
         self::assertEqualsWithDelta(2031.34, $report->epoch, 0.005);
     }
 }

@@ -25,7 +25,9 @@ final class BaselineTest extends TestCase
         $rover = Horizon::of(self::BASE)->shifted(self::BASE, 400.0, -300.0, 12.0);
         $base = $sky->observations(new Receiver('BASE', self::BASE, 61, 20.0, 1e-5));
         foreach ([
-            'base.rnx' => $base, 'rover.rnx' => $sky->observations(new Receiver('ROV1', $rover, 61, 20.0, -2e-4)), 'nav.rnx' => $sky->navigation(),
+            'base.rnx' => $base, 'rover.rnx' => $sky->observations(
+                new Receiver('ROV1', $rover, 61, 20.0, -2e-4),
+            ), 'nav.rnx' => $sky->navigation(),
             'orbits.sp3' => $sky->precise(),
             'high.rnx' => strtr($base, [\sprintf('%14.4F%14.4F%14.4F', 0, 0, 0) => \sprintf('%14.4F%14.4F%14.4F', 1.5, 0, 0)]),
         ] as $name => $contents) {

@@ -24,7 +24,10 @@ final class BaselinesTest extends OfficeTestCase
         $y = (int) (0.66 * $size->getHeight() - $size->getHeight() / 2);
         $office->driver->action()->moveToElement($plot, $x(0.05), $y)->clickAndHold()->moveToElement($plot, $x(0.2), $y - 6)
             ->moveToElement($plot, $x(0.35), $y + 8)->release()->perform();
-        $office->await(static fn (): ?bool => str_contains($office->find('[data-test=keep]')->getText(), 'Keep 12:0') ? true : null, 'the brushed window');
+        $office->await(
+            static fn (): ?bool => str_contains($office->find('[data-test=keep]')->getText(), 'Keep 12:0') ? true : null,
+            'the brushed window',
+        );
         $office->click('[data-test=keep]');
         $office->see('All 9 baselines are fixed', 60);
         $office->see('Whole session again');

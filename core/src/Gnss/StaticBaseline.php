@@ -63,13 +63,15 @@ final class StaticBaseline
             $float->ambiguities(BaselineSolution::FIXED === $solution->solution ? $fix->x : $float->x),
         );
         $solution->rms = $residuals->rms;
-        $steadiness = new Steadiness($this->session, $float, BaselineSolution::FIXED === $solution->solution ? $fix->x : $float->x, $at);
+        $x = BaselineSolution::FIXED === $solution->solution ? $fix->x : $float->x;
+        $steadiness = new Steadiness($this->session, $float, $x, $at);
         $why = match (true) {
             $residuals->steady > self::MOST_RMS + 1e-6 * $length => \sprintf(
                 'the residuals are %.0f mm, too large for the integers found', 1000.0 * $residuals->steady,
             ),
             $steadiness->isMoved($length) => \sprintf(
-                'parts of the session lie %.0f mm apart in plan and %.0f mm in height', 1000.0 * $steadiness->plan, 1000.0 * $steadiness->up,
+                'parts of the session lie %.0f mm apart in plan and %.0f mm in height', 1000.0 * $steadiness->plan,
+                1000.0 * $steadiness->up,
             ),
             default => null,
         };

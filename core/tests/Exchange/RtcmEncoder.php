@@ -39,12 +39,15 @@ final class RtcmEncoder
     /**
      * A message of kind 7: both bands of GPS satellites.
      *
-     * @param array<int, array{code: array{float, float}, phase: array{float, float}, strength: float, lock: int}> $satellites by number; metres
+     * @param array<int, array{code: array{float, float}, phase: array{float, float}, strength: float, lock: int}> $satellites by number;
+     *     metres
      */
     public static function msm7(float $seconds, array $satellites): string
     {
         $e = new self();
-        $e->put(1077, 12)->put(2003, 12)->put((int) round(1000.0 * $seconds), 30)->put(0, 1)->put(0, 3)->put(0, 7)->put(0, 2)->put(0, 2)->put(0, 1)->put(0, 3);
+        $e->put(1077, 12)->put(2003, 12)->put(
+            (int) round(1000.0 * $seconds), 30,
+        )->put(0, 1)->put(0, 3)->put(0, 7)->put(0, 2)->put(0, 2)->put(0, 1)->put(0, 3);
         for ($k = 1; $k <= 64; ++$k) {
             $e->put(isset($satellites[$k]) ? 1 : 0, 1);
         }
@@ -98,9 +101,12 @@ final class RtcmEncoder
     /** Broadcast elements of GPS satellite 5, week 2678 (2048 + 630), with values that are whole counts of their scales. */
     public static function gps(): string
     {
-        return (new self())->put(1019, 12)->put(5, 6)->put(630, 10)->put(0, 4)->put(0, 2)->put(-21, 14)->put(77, 8)->put(2700, 16)->put(0, 8)->put(-12, 16)
-            ->put(123456, 22)->put(77, 10)->put(-640, 16)->put(12000, 16)->put(-1500000000, 32)->put(-321, 16)->put(85899346, 32)->put(4321, 16)
-            ->put(2702069850, 32)->put(2700, 16)->put(55, 16)->put(700000000, 32)->put(-44, 16)->put(656175672, 32)->put(6400, 16)->put(-900000000, 32)
+        return (new self())->put(1019, 12)->put(5, 6)->put(630, 10)->put(0, 4)->put(0, 2)->put(-21, 14)->put(77, 8)->put(2700, 16)
+            ->put(0, 8)->put(-12, 16)
+            ->put(123456, 22)->put(77, 10)->put(-640, 16)->put(12000, 16)->put(-1500000000, 32)->put(-321, 16)->put(85899346, 32)
+            ->put(4321, 16)
+            ->put(2702069850, 32)->put(2700, 16)->put(55, 16)->put(700000000, 32)->put(-44, 16)->put(656175672, 32)->put(6400, 16)
+            ->put(-900000000, 32)
             ->put(-22000, 24)->put(-20, 8)->put(0, 6)->put(0, 1)->put(0, 1)->frame();
     }
 }

@@ -125,9 +125,13 @@ final class EpochsTest extends TestCase
     {
         $at = static fn (float $x): array => [3901600.0 + $x, 300100.0, 5020020.0];
         $found = new Overlaps([
-            ['name' => 'A', 'from' => 0.0, 'to' => 9000.0, 'place' => $at(0.0)], ['name' => 'B', 'from' => 0.0, 'to' => 3600.0, 'place' => $at(500.0)],
+            ['name' => 'A', 'from' => 0.0, 'to' => 9000.0, 'place' => $at(0.0)], [
+                'name' => 'B', 'from' => 0.0, 'to' => 3600.0, 'place' => $at(500.0),
+            ],
             ['name' => 'C', 'from' => 100.0, 'to' => 3700.0, 'place' => $at(900.0)],
-            ['name' => 'D', 'from' => 4000.0, 'to' => 8000.0, 'place' => $at(300.0)], ['name' => 'E', 'from' => 7950.0, 'to' => 9000.0, 'place' => null],
+            [
+                'name' => 'D', 'from' => 4000.0, 'to' => 8000.0, 'place' => $at(300.0),
+            ], ['name' => 'E', 'from' => 7950.0, 'to' => 9000.0, 'place' => null],
         ]);
         self::assertSame(3, $found->sessions);
         $chosen = array_values(array_filter($found->pairs, static fn (array $p): bool => $p['independent']));

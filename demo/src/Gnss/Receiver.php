@@ -11,7 +11,8 @@ final readonly class Receiver
     public const EVERYTHING = ['G' => ['C1C', 'L1C', 'S1C', 'C2W', 'L2W', 'S2W'], 'E' => ['C1C', 'L1C', 'S1C', 'C5Q', 'L5Q', 'S5Q']];
 
     /**
-     * @param array{float, float, float}|\Closure(int): array{float, float, float} $place  of the antenna, geocentric; at an epoch, where it moves
+     * @param array{float, float, float}|\Closure(int): array{float, float, float} $place  of the antenna, geocentric; at an epoch, where
+     *     it moves
      * @param float                                $begin      seconds after the sky's time of reference
      * @param float                                $clock      ahead of GPS time, seconds
      * @param array<string, list<string>>          $types      of observations by system

@@ -110,7 +110,9 @@ final class RoverWalk
         }
 
         return [
-            'type' => 'Feature', 'id' => $id, 'geometry' => ['type' => $kind, 'coordinates' => 'Point' === $kind ? $coordinates[0] : array_values($coordinates)],
+            'type' => 'Feature', 'id' => $id, 'geometry' => [
+                'type' => $kind, 'coordinates' => 'Point' === $kind ? $coordinates[0] : array_values($coordinates),
+            ],
             'properties' => ['code' => $code, 'attributes' => $attributes, 'positions' => $positions],
         ];
     }

@@ -23,7 +23,9 @@ final class Sky
 
     private \Random\Randomizer $random;
 
-    /** @var array<string, array{float, float, float, float, float}> radius, node, inclination, argument at the reference time, clock bias */
+    /**
+     * @var array<string, array{float, float, float, float, float}> radius, node, inclination, argument at the reference time, clock bias
+     */
     public array $satellites = [];
 
     /**
@@ -113,7 +115,9 @@ final class Sky
             $text .= self::head(\sprintf('%s%5d %s', $system, \count($types), implode(' ', $types)), 'SYS / # / OBS TYPES');
         }
         $text .= self::head(\sprintf('%10.3F', $r->interval), 'INTERVAL');
-        $text .= self::head('  '.strtr($this->civil($begin), ' ', ' ').'.0000000     GPS', 'TIME OF FIRST OBS').self::head('', 'END OF HEADER');
+        $text .= self::head(
+            '  '.strtr($this->civil($begin), ' ', ' ').'.0000000     GPS', 'TIME OF FIRST OBS',
+        ).self::head('', 'END OF HEADER');
         $cycles = $up = [];
         for ($k = 0; $k < $r->epochs; ++$k) {
             $tag = $begin + $k * $r->interval;
@@ -164,7 +168,9 @@ final class Sky
                 $cycles[$key] = $this->random->getInt(-1000000, 1000000);
             }
             $cycles[$key] += ($r->slips[$id] ?? -1) === $k ? ('1' === $type[1] ? 7 : 5) : 0;
-            $row .= \sprintf('%14.3F%s ', ($own - $iono + 0.002 * $noise * $this->normal()) * $f / self::C + $cycles[$key], $isNew ? '1' : ' ');
+            $row .= \sprintf(
+                '%14.3F%s ', ($own - $iono + 0.002 * $noise * $this->normal()) * $f / self::C + $cycles[$key], $isNew ? '1' : ' ',
+            );
         }
 
         return $row;

@@ -63,7 +63,9 @@ final class StationService
                 'GET' === $method && 1 === preg_match('#^/orders/([A-Za-z0-9_-]+)/files/([A-Za-z0-9._-]+)$#', $path, $m) => [
                     200, 'application/gzip', (string) gzencode($this->file($m[1], $m[2])),
                 ],
-                'POST' === $method && '/positions' === $path => [200, 'text/plain; charset=utf-8', $this->position($body, $query['name'] ?? 'file')],
+                'POST' === $method && '/positions' === $path => [
+                    200, 'text/plain; charset=utf-8', $this->position($body, $query['name'] ?? 'file'),
+                ],
                 default => self::json(['error' => 'there is nothing at this address'], 404),
             };
         } catch (UnusableInput $e) {
@@ -166,7 +168,9 @@ final class StationService
         $first = ceil($gps / $interval) * $interval;
 
         return $sky->observations(new Receiver(
-            $station, self::place($station), (int) floor(($gps + $seconds - 1 - $first) / $interval) + 1, $interval, 2e-6, Receiver::EVERYTHING,
+            $station, self::place($station), (int) floor(
+                ($gps + $seconds - 1 - $first) / $interval,
+            ) + 1, $interval, 2e-6, Receiver::EVERYTHING,
             begin: $first - Sessions::WEEK * 604800 - $sky->toe - ($sky->week - Sessions::WEEK) * 604800, antenna: 'INVENTED ANTENNA',
         ));
     }
@@ -176,9 +180,16 @@ final class StationService
     {
         $bytes = Packed::contents($body, $name);
         $file = ObservationReader::read($bytes, $name);
-        $about = $file->statedPlace() ?? throw new UnusableInput($name, 'states no approximate position, so no station near it can be chosen');
+        $about = $file->statedPlace() ?? throw new UnusableInput(
+            $name, 'states no approximate position, so no station near it can be chosen',
+        );
         $near = array_keys(self::STATIONS);
-        usort($near, static fn (string $a, string $b): int => Horizon::distance(self::place($a), $about) <=> Horizon::distance(self::place($b), $about));
+        usort(
+            $near,
+            static fn (string $a, string $b): int => Horizon::distance(
+                self::place($a), $about,
+            ) <=> Horizon::distance(self::place($b), $about),
+        );
         if (Horizon::distance(self::place($near[0]), $about) > 200e3) {
             throw new UnusableInput($name, 'was recorded more than 200 km from every station of this service');
         }
@@ -188,7 +199,9 @@ final class StationService
             throw new UnusableInput($name, 'holds less than a quarter of an hour');
         }
         $interval = max(30.0, $file->interval() ?? 30.0);
-        $orbits = new Orbits(NavigationReader::read(self::sky($from, 1)->navigation(self::toes($from, $from + $span)), 'navigation')->ephemerides);
+        $orbits = new Orbits(
+            NavigationReader::read(self::sky($from, 1)->navigation(self::toes($from, $from + $span)), 'navigation')->ephemerides,
+        );
         $text = $this->recorded($near[0], $from, $span + 1, $interval);
         $session = SessionOf::of(ObservationReader::read($text, $near[0]), $file, $near[0], $name);
         $processor = new BaselineProcessor($session, $orbits, null, new Options(deg2rad(12.0)));
@@ -202,7 +215,9 @@ final class StationService
 
         return (new PositionReport(
             $file->marker, 'EPSG:4258', $epoch, $place, [sqrt($q[0][0]), sqrt($q[1][1]), sqrt($q[2][2])],
-            \sprintf('static from %s, %.1f km, %s', $near[0], Horizon::distance(self::place($near[0]), $place) / 1000.0, $solution->solution), $name,
+            \sprintf(
+                'static from %s, %.1f km, %s', $near[0], Horizon::distance(self::place($near[0]), $place) / 1000.0, $solution->solution,
+            ), $name,
         ))->write();
     }
 
@@ -220,7 +235,9 @@ final class StationService
         $gps = $from - (int) gmmktime(0, 0, 0, 1, 6, 1980);
         $week = intdiv($gps, 604800) * 604800;
         $toes = [];
-        for ($t = floor($gps / self::EPHEMERIDES) * self::EPHEMERIDES; $t <= $gps + $to - $from + self::EPHEMERIDES; $t += self::EPHEMERIDES) {
+        for ($t = floor(
+            $gps / self::EPHEMERIDES,
+        ) * self::EPHEMERIDES; $t <= $gps + $to - $from + self::EPHEMERIDES; $t += self::EPHEMERIDES) {
             $toes[] = $t - $week;
         }
 

@@ -37,7 +37,9 @@ final class BaseCorrection
     public function shift(Project $project, BaseRequest $r): array
     {
         if ($project->isPlane()) {
-            throw new UnusableInput('', 'a plane project knows no place on the earth, so vectors from a base cannot be moved; give it a system first');
+            throw new UnusableInput(
+                '', 'a plane project knows no place on the earth, so vectors from a base cannot be moved; give it a system first',
+            );
         }
         $used = $this->places->geocentric($project, $r->usedE, $r->usedN, $r->usedH);
         if ('antenna' === $r->what) {
@@ -47,7 +49,10 @@ final class BaseCorrection
             $words = \sprintf('antenna height %.4f m was used, %.4f m is right', $r->antennaUsed, $r->antennaRight);
 
             // A greater height means that the mark, and all points with it, lie lower.
-            return [BaseShift::ofAntenna($used, $r->antennaRight, $r->antennaUsed), [$r->usedE, $r->usedN, $r->usedH + $r->antennaUsed - $r->antennaRight], $words];
+            return [
+                BaseShift::ofAntenna($used, $r->antennaRight, $r->antennaUsed),
+                [$r->usedE, $r->usedN, $r->usedH + $r->antennaUsed - $r->antennaRight], $words,
+            ];
         }
         [$right, $words] = $this->right->of($project, $r);
 

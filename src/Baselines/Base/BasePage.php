@@ -36,14 +36,18 @@ final class BasePage
     {
         $bases = [];
         foreach ($this->points->rows($project) as $p) {
-            if (null !== $p->fileId && Point::SURVEYED === $p->role && 1 === preg_match(self::BASE, '' === $p->code ? $p->name : $p->code)) {
+            if (null !== $p->fileId && Point::SURVEYED === $p->role && 1 === preg_match(
+                self::BASE, '' === $p->code ? $p->name : $p->code,
+            )) {
                 $bases[$p->fileId][] = $p->name;
             }
         }
         $files = [];
         foreach ($this->files->of($project) as $f) {
             if (!$f->isWaiting() && FileKind::Points->value === $f->kind()) {
-                $files[] = new BaseFileView($f->id(), $f->name(), $f->records(), $bases[$f->id()] ?? [], (string) ($f->meaning()[CorrectBase::KEPT] ?? ''));
+                $files[] = new BaseFileView(
+                    $f->id(), $f->name(), $f->records(), $bases[$f->id()] ?? [], (string) ($f->meaning()[CorrectBase::KEPT] ?? ''),
+                );
             }
         }
         $sessions = [];

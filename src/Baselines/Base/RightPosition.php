@@ -47,7 +47,9 @@ final class RightPosition
         }
         $geoid = $this->references->geoidOf($project);
         if ('geoid' === $r->heights && null === $geoid) {
-            throw new UnusableInput('/heights', 'the project has no geoid, so a height above one cannot be taken; give the ellipsoidal height');
+            throw new UnusableInput(
+                '/heights', 'the project has no geoid, so a height above one cannot be taken; give the ellipsoidal height',
+            );
         }
         $above = 'geoid' === $r->heights && self::GEOCENTRIC !== $r->form ? $geoid : null;
         $movement = Movement::between(
@@ -62,7 +64,9 @@ final class RightPosition
         $way = $movement->route->isIdentity() ? 'in the frame of the project' : 'by '.$movement->route->describe()['operation'];
 
         return [[$place[0], $place[1], (float) $place[2]], \sprintf(
-            '%s%s, %s', $isOwn ? 'given in the project' : 'given in '.$from->label(), null === $r->epoch ? '' : \sprintf(' at epoch %.2f', $r->epoch), $way,
+            '%s%s, %s', $isOwn ? 'given in the project' : 'given in '.$from->label(), null === $r->epoch ? '' : \sprintf(
+                ' at epoch %.2f', $r->epoch,
+            ), $way,
         )];
     }
 

@@ -52,7 +52,9 @@ final class FeatureCorrection implements Recompute
         $number = static fn (string $key): ?float => isset($kept[$key]) ? (float) $kept[$key] : null;
 
         return new FeaturesRequest(
-            (int) $kept['file'], array_values(array_map(intval(...), (array) $kept['references'])), (string) $kept['position'], (string) $kept['mark'],
+            (int) $kept['file'], array_values(
+                array_map(intval(...), (array) $kept['references']),
+            ), (string) $kept['position'], (string) $kept['mark'],
             $number('e'), $number('n'), $number('h'),
         );
     }
@@ -71,7 +73,8 @@ final class FeatureCorrection implements Recompute
         );
         $document = $this->document($project, $features, $epochs);
         $outcome = new Outcome(
-            Slots::FEATURES.$r->file, self::kind(), 'Corrected features '.$features->name, $basis, (array) $r, $document['summary'], $this->store->putJson($document),
+            Slots::FEATURES.$r->file, self::kind(), 'Corrected features '.$features->name, $basis, (array) $r, $document['summary'],
+            $this->store->putJson($document),
         );
         $this->ledger->carryOut($project, $authorName, new RecordFeatures($this->results, $outcome), $jobId);
     }
@@ -98,7 +101,8 @@ final class FeatureCorrection implements Recompute
 
         return [
             'summary' => [
-                'name' => $features->name, 'features' => \count($rows), 'corrected' => $corrected, 'positions' => $positions, 'covered' => $covered,
+                'name' => $features->name, 'features' => \count($rows), 'corrected' => $corrected, 'positions' => $positions,
+                'covered' => $covered,
                 'before' => $before, 'after' => $after,
             ],
             'rows' => $rows,
@@ -139,7 +143,10 @@ final class FeatureCorrection implements Recompute
             $raw = $this->places->inProject($project, [$sum[0], $sum[1], $sum[2]]);
             $mean = VertexMean::of($hits);
             $grid = null === $mean ? null : $this->places->inProject($project, $mean->place);
-            $vertex = ['rawE' => $raw[0] ?? null, 'rawN' => $raw[1] ?? null, 'rawH' => $raw[2] ?? null, 'e' => null, 'n' => null, 'h' => null, 'lat' => null, 'lon' => null, 'ellipsoidal' => null];
+            $vertex = [
+                'rawE' => $raw[0] ?? null, 'rawN' => $raw[1] ?? null, 'rawH' => $raw[2] ?? null, 'e' => null, 'n' => null, 'h' => null,
+                'lat' => null, 'lon' => null, 'ellipsoidal' => null,
+            ];
             if (null !== $mean && null !== $grid) {
                 $horizon = Horizon::of($mean->place);
                 $q = $horizon->turned($mean->covariance);
@@ -148,7 +155,8 @@ final class FeatureCorrection implements Recompute
                 $moved = max($moved ?? 0.0, Horizon::distance($mean->place, [$sum[0], $sum[1], $sum[2]]));
                 $solutions[] = $mean->solution;
                 $vertex = [
-                    'e' => $grid[0], 'n' => $grid[1], 'h' => $grid[2], 'lat' => rad2deg($horizon->latitude), 'lon' => rad2deg($horizon->longitude), 'ellipsoidal' => $horizon->height,
+                    'e' => $grid[0], 'n' => $grid[1], 'h' => $grid[2], 'lat' => rad2deg($horizon->latitude),
+                    'lon' => rad2deg($horizon->longitude), 'ellipsoidal' => $horizon->height,
                 ] + $vertex;
             } else {
                 $plan = null; // a vertex that is not corrected leaves the feature as it was
@@ -162,8 +170,10 @@ final class FeatureCorrection implements Recompute
         $positions += $collected;
 
         return [
-            'id' => '' === $feature->id ? (string) ($i + 1) : $feature->id, 'kind' => $feature->kind, 'code' => $feature->code, 'attributes' => $feature->attributes,
-            'vertices' => $vertices, 'positions' => $collected, 'used' => $used, 'before' => $sd, 'sdPlan' => [] === $solutions ? null : $plan,
+            'id' => '' === $feature->id ? (string) ($i + 1) : $feature->id, 'kind' => $feature->kind, 'code' => $feature->code,
+            'attributes' => $feature->attributes,
+            'vertices' => $vertices, 'positions' => $collected, 'used' => $used, 'before' => $sd,
+            'sdPlan' => [] === $solutions ? null : $plan,
             'sdUp' => [] === $solutions ? null : $up, 'moved' => [] === $solutions ? null : $moved, 'solution' => self::weakest($solutions),
         ];
     }

@@ -74,8 +74,12 @@ final class FeatureWork
     {
         $header = $reference->recorded()->place;
         $place = match ($r->position) {
-            'header' => $header ?? throw new UnusableInput('/position', \sprintf('%s states no position; type one, or take that of a mark', $reference->file->name())),
-            'mark' => $this->places->of($project, $r->mark) ?? throw new UnusableInput('/mark', \sprintf('%s has no place on the earth in this project', $r->mark)),
+            'header' => $header ?? throw new UnusableInput(
+                '/position', \sprintf('%s states no position; type one, or take that of a mark', $reference->file->name()),
+            ),
+            'mark' => $this->places->of($project, $r->mark) ?? throw new UnusableInput(
+                '/mark', \sprintf('%s has no place on the earth in this project', $r->mark),
+            ),
             default => null === $r->e || null === $r->n || null === $r->h
                 ? throw new UnusableInput('/e', 'give easting, northing and height of the reference')
                 : $this->places->geocentric($project, $r->e, $r->n, $r->h),
@@ -104,7 +108,9 @@ final class FeatureWork
             [, $east, $north] = $base->antennaOffset;
             $antenna = Horizon::of($place)->shifted($place, $east, $north, $reference->height()->vertical());
             try {
-                foreach ($this->solved($base, $rover, $antenna, $reference->file->name(), $features->name, $orbits, $klobuchar) as $at => $epoch) {
+                foreach ($this->solved(
+                    $base, $rover, $antenna, $reference->file->name(), $features->name, $orbits, $klobuchar,
+                ) as $at => $epoch) {
                     if (!isset($best[$at]) || self::size($epoch) < self::size($best[$at])) {
                         $best[$at] = $epoch;
                     }
@@ -132,7 +138,8 @@ final class FeatureWork
      * @return array<string, Epoch>
      */
     private function solved(
-        ObservationFile $base, ObservationFile $rover, array $antenna, string $baseName, string $roverName, \Mensura\Gnss\Orbits $orbits, ?array $klobuchar,
+        ObservationFile $base, ObservationFile $rover, array $antenna, string $baseName, string $roverName,
+        \Mensura\Gnss\Orbits $orbits, ?array $klobuchar,
     ): array {
         $options = new Options(deg2rad(self::MASK));
         $denser = DenserCodes::of($base, $rover->times);

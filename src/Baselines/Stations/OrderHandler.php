@@ -33,7 +33,8 @@ final class OrderHandler implements JobHandler
         $author = $this->users->find((int) $p['author']) ?? throw new \LogicException('No account.');
         $context->report('ordering', 0.02);
         $answer = $this->client->order([
-            'station' => (string) $p['station'], 'from' => (string) $p['from'], 'to' => (string) $p['to'], 'interval' => (int) $p['interval'],
+            'station' => (string) $p['station'], 'from' => (string) $p['from'], 'to' => (string) $p['to'],
+            'interval' => (int) $p['interval'],
             'format' => (string) $p['format'],
         ]);
         $order = (string) ($answer['order'] ?? throw new UnusableInput('', 'the reference-station service took no order'));

@@ -73,7 +73,9 @@ final class StationClient
     {
         $value = json_decode($this->body($method, $path, $options), true);
 
-        return \is_array($value) ? $value : throw new UnusableInput('', 'the reference-station service answered what is not understood; ask its operator');
+        return \is_array($value) ? $value : throw new UnusableInput(
+            '', 'the reference-station service answered what is not understood; ask its operator',
+        );
     }
 
     /** @param array<string, mixed> $options */

@@ -35,7 +35,9 @@ final class StationPage
         $to = [] === $occupations ? null : max(array_map(static fn (Occupation $o): float => $o->to(), $occupations));
         $here = $this->here($project, $occupations);
         if (null === $here) {
-            return new StationsView('', [], $from, $to, 'nothing of this project says where on the earth it lies; bring in control or observations first');
+            return new StationsView(
+                '', [], $from, $to, 'nothing of this project says where on the earth it lies; bring in control or observations first',
+            );
         }
         try {
             $answer = $this->client->stations($here[0], $here[1], self::NEAREST);
@@ -48,7 +50,8 @@ final class StationPage
             $grid = $this->places->inProject($project, $place);
             $middle = Ellipsoid::grs80()->toCartesian(deg2rad($here[0]), deg2rad($here[1]), (float) $s['h']);
             $stations[] = new ReferenceStationView(
-                (string) $s['id'], (float) $s['lat'], (float) $s['lon'], (float) $s['h'], Horizon::distance($place, $middle), $grid[0] ?? null, $grid[1] ?? null,
+                (string) $s['id'], (float) $s['lat'], (float) $s['lon'], (float) $s['h'], Horizon::distance($place, $middle),
+                $grid[0] ?? null, $grid[1] ?? null,
                 array_values(array_map(intval(...), (array) $s['intervals'])), array_values(array_map(strval(...), (array) $s['formats'])),
             );
         }

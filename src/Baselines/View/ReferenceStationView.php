@@ -12,7 +12,8 @@ final readonly class ReferenceStationView
      * @param list<string> $formats
      */
     public function __construct(
-        public string $id, public float $lat, public float $lon, public float $h, public float $distance, public ?float $e, public ?float $n,
+        public string $id, public float $lat, public float $lon, public float $h, public float $distance, public ?float $e,
+        public ?float $n,
         public array $intervals, public array $formats,
     ) {
     }

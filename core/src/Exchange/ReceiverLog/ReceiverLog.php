@@ -34,7 +34,9 @@ final class ReceiverLog
                     $recording->warnings[] = \sprintf('line %d, the last, is cut off and left out', $k + 1);
                     continue;
                 }
-                throw new UnusableInput(\sprintf('%s line %d', $name, $k + 1), 0 === $k ? 'is no receiver log' : 'is not JSON; the log is damaged there');
+                throw new UnusableInput(
+                    \sprintf('%s line %d', $name, $k + 1), 0 === $k ? 'is no receiver log' : 'is not JSON; the log is damaged there',
+                );
             }
             if (0 === $k) {
                 self::begin($recording, $data, $name);
@@ -49,7 +51,9 @@ final class ReceiverLog
             }
         }
         if ('' !== $navigation) {
-            $head = str_pad('     3.04           N: GNSS NAV DATA    M: MIXED', 60)."RINEX VERSION / TYPE\n".str_repeat(' ', 60)."END OF HEADER\n";
+            $head = str_pad(
+                '     3.04           N: GNSS NAV DATA    M: MIXED', 60,
+            )."RINEX VERSION / TYPE\n".str_repeat(' ', 60)."END OF HEADER\n";
             foreach (NavigationReader::read($head.$navigation, "$name (ephemerides)")->ephemerides as $e) {
                 $recording->ephemerides[$e->satellite.' '.$e->orbitTime] = $e;
             }

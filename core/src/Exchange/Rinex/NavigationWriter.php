@@ -17,7 +17,9 @@ final class NavigationWriter
     {
         $isShort = '2.11' === $version;
         $text = self::head(
-            $isShort ? \sprintf('%9s%11s%-40s', $version, '', 'NAVIGATION DATA') : \sprintf('%9s%11s%-20s%-20s', $version, '', 'N: GNSS NAV DATA', 'M: MIXED'),
+            $isShort ? \sprintf('%9s%11s%-40s', $version, '', 'NAVIGATION DATA') : \sprintf(
+                '%9s%11s%-20s%-20s', $version, '', 'N: GNSS NAV DATA', 'M: MIXED',
+            ),
             'RINEX VERSION / TYPE',
         ).self::head(\sprintf('%-20.20s', $program), 'PGM / RUN BY / DATE').self::head('', 'END OF HEADER');
         foreach ($ephemerides as $e) {
@@ -64,7 +66,9 @@ final class NavigationWriter
     private static function number(float $value): string
     {
         $text = \sprintf('%.12E', $value);
-        $text = (string) preg_replace_callback('/E([+-])(\d+)$/', static fn (array $m): string => \sprintf('D%s%02d', $m[1], (int) $m[2]), $text);
+        $text = (string) preg_replace_callback(
+            '/E([+-])(\d+)$/', static fn (array $m): string => \sprintf('D%s%02d', $m[1], (int) $m[2]), $text,
+        );
 
         return str_pad($text, 19, ' ', \STR_PAD_LEFT);
     }

@@ -124,7 +124,9 @@ final class ObservationWriter
         if ($isShort) {
             foreach (array_chunk($satellites, 12) as $i => $some) {
                 $begin = 0 === $i
-                    ? \sprintf(' %02d %2d %2d %2d %2d%11.7F  0%3d', $y % 100, $mo, $d, $h, $mi, $s, \count($satellites)) : str_repeat(' ', 32);
+                    ? \sprintf(
+                        ' %02d %2d %2d %2d %2d%11.7F  0%3d', $y % 100, $mo, $d, $h, $mi, $s, \count($satellites),
+                    ) : str_repeat(' ', 32);
                 $this->text .= $begin.implode('', $some)."\n";
             }
         } else {

@@ -59,7 +59,10 @@ final class Recording
         foreach ($types as $system => $own) {
             $list = array_map(strval(...), array_keys($own));
             // By band, and of each code, phase and strength.
-            usort($list, static fn (string $a, string $b): int => [substr($a, 1), strpos('CLDS', $a[0])] <=> [substr($b, 1), strpos('CLDS', $b[0])]);
+            usort(
+                $list,
+                static fn (string $a, string $b): int => [substr($a, 1), strpos('CLDS', $a[0])] <=> [substr($b, 1), strpos('CLDS', $b[0])],
+            );
             $f->types[(string) $system] = $list;
         }
         ksort($f->types);

@@ -13,7 +13,10 @@ final class Tracking
     /** Seconds from the first to the end of the last cell. */
     public float $span = 0.0;
 
-    /** @var array<string, array{tracked: list<float>, strength: list<?float>, lost: list<int>}> share of the cell's epochs; dB-Hz on the first band */
+    /**
+     * @var array<string, array{tracked: list<float>, strength: list<?float>, lost: list<int>}> share of the cell's epochs; dB-Hz on the
+     *     first band
+     */
     public array $satellites = [];
 
     /** @var list<int> greatest number of satellites in each cell */

@@ -9,8 +9,8 @@ final class CorrectedFeatures
 {
     /**
      * @param list<array{
-     *     id: string, kind: string, code: string, attributes: array<string, mixed>, vertices: list<array<string, ?float>>, positions: int, used: int,
-     *     before: float, sdPlan: ?float, sdUp: ?float, solution: string,
+     *     id: string, kind: string, code: string, attributes: array<string, mixed>, vertices: list<array<string, ?float>>,
+     *     positions: int, used: int, before: float, sdPlan: ?float, sdUp: ?float, solution: string,
      * }> $rows those that were not corrected are left out
      */
     public static function write(string $name, array $rows): string
@@ -32,7 +32,9 @@ final class CorrectedFeatures
                     'Point' => $line[0], 'Polygon' => [$line], default => $line,
                 }],
                 'properties' => [
-                    'code' => $row['code'], 'sdPlan' => round($row['sdPlan'], 4), 'sdUp' => round((float) $row['sdUp'], 4), 'solution' => $row['solution'],
+                    'code' => $row['code'], 'sdPlan' => round($row['sdPlan'], 4), 'sdUp' => round(
+                        (float) $row['sdUp'], 4,
+                    ), 'solution' => $row['solution'],
                     'positions' => $row['used'], 'sdBefore' => $row['before'],
                 ] + $row['attributes'],
             ];

@@ -14,7 +14,8 @@ final readonly class RoverFeature
      * @param list<RoverPosition>  $positions
      */
     public function __construct(
-        public string $id, public string $kind, public string $code, public array $attributes, public int $vertices, public array $positions,
+        public string $id, public string $kind, public string $code, public array $attributes, public int $vertices,
+        public array $positions,
     ) {
     }
 }

@@ -101,7 +101,8 @@ final class RoverFeatures
             $vertex = \is_int($p['vertex'] ?? null) ? $p['vertex'] : 0;
             $most = max($most, $vertex);
             $positions[] = new RoverPosition(
-                $time, $vertex, (float) $p['lat'], (float) $p['lon'], (float) $p['h'], is_numeric($p['sd'] ?? null) ? (float) $p['sd'] : self::SD,
+                $time, $vertex, (float) $p['lat'], (float) $p['lon'], (float) $p['h'],
+                is_numeric($p['sd'] ?? null) ? (float) $p['sd'] : self::SD,
             );
             $raw = [];
             foreach (\is_array($p['raw'] ?? null) ? $p['raw'] : [] as $satellite => $values) {

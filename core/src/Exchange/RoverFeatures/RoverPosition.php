@@ -10,7 +10,8 @@ use Mensura\Gnss\GpsTime;
 final readonly class RoverPosition
 {
     /** @param float $sd of the plan, one sigma, metres, as the rover states it */
-    public function __construct(public GpsTime $time, public int $vertex, public float $lat, public float $lon, public float $h, public float $sd)
-    {
+    public function __construct(
+        public GpsTime $time, public int $vertex, public float $lat, public float $lon, public float $h, public float $sd,
+    ) {
     }
 }

@@ -37,7 +37,9 @@ final class Frames
             }
             $size = ((\ord($stream[$at + 1]) & 3) << 8) | \ord($stream[$at + 2]);
             $isFrame = 0 === (\ord($stream[$at + 1]) & 0xFC) && $at + 6 + $size <= $length;
-            $crc = $isFrame ? (\ord($stream[$at + 3 + $size]) << 16) | (\ord($stream[$at + 4 + $size]) << 8) | \ord($stream[$at + 5 + $size]) : -1;
+            $crc = $isFrame ? (\ord($stream[$at + 3 + $size]) << 16) | (\ord($stream[$at + 4 + $size]) << 8) | \ord(
+                $stream[$at + 5 + $size],
+            ) : -1;
             if (!$isFrame || self::crc(substr($stream, $at, 3 + $size)) !== $crc) {
                 $this->damaged += $isFrame ? 1 : 0;
                 ++$this->strange;

@@ -23,14 +23,19 @@ final class RtcmReader
     /** Tracking codes by place in the signal mask (tables 3.5-91, 3.5-99 and 3.5-108). */
     private const SIGNALS = [
         'G' => [
-            2 => '1C', 3 => '1P', 4 => '1W', 8 => '2C', 9 => '2P', 10 => '2W', 15 => '2S', 16 => '2L', 17 => '2X', 22 => '5I', 23 => '5Q', 24 => '5X',
+            2 => '1C', 3 => '1P', 4 => '1W', 8 => '2C', 9 => '2P', 10 => '2W', 15 => '2S', 16 => '2L', 17 => '2X', 22 => '5I',
+            23 => '5Q', 24 => '5X',
             30 => '1S', 31 => '1L', 32 => '1X',
         ],
         'E' => [
-            2 => '1C', 3 => '1A', 4 => '1B', 5 => '1X', 6 => '1Z', 8 => '6C', 9 => '6A', 10 => '6B', 11 => '6X', 12 => '6Z', 14 => '7I', 15 => '7Q',
+            2 => '1C', 3 => '1A', 4 => '1B', 5 => '1X', 6 => '1Z', 8 => '6C', 9 => '6A', 10 => '6B', 11 => '6X', 12 => '6Z', 14 => '7I',
+            15 => '7Q',
             16 => '7X', 18 => '8I', 19 => '8Q', 20 => '8X', 22 => '5I', 23 => '5Q', 24 => '5X',
         ],
-        'C' => [2 => '2I', 3 => '2Q', 4 => '2X', 8 => '6I', 9 => '6Q', 10 => '6X', 14 => '7I', 15 => '7Q', 16 => '7X', 22 => '5D', 23 => '5P', 24 => '5X'],
+        'C' => [
+            2 => '2I', 3 => '2Q', 4 => '2X', 8 => '6I', 9 => '6Q', 10 => '6X', 14 => '7I', 15 => '7Q', 16 => '7X', 22 => '5D', 23 => '5P',
+            24 => '5X',
+        ],
     ];
     /** Metres of a millisecond of light. */
     private const MS = Signal::LIGHT / 1000.0;
@@ -40,7 +45,10 @@ final class RtcmReader
     private Recording $recording;
     private ?int $week;
 
-    /** @var list<array{string, float, array<string, array<string, float>>, array<string, array<string, int>>}> system, seconds of the week, values, loss of lock */
+    /**
+     * @var list<array{string, float, array<string, array<string, float>>, array<string, array<string, int>>}> system, seconds of the
+     *     week, values, loss of lock
+     */
     private array $epochs = [];
 
     /** @var array<string, int> lock time of each signal as last said */
@@ -113,7 +121,8 @@ final class RtcmReader
         $file->marker = '' === $file->marker ? \sprintf('%04d', $id) : $file->marker;
         if ($hasHeight) {
             $this->recording->warnings[] = \sprintf(
-                'the antenna stands %.4f m above its marker; the position is that of the antenna reference point', 0.0001 * $bits->unsigned(16),
+                'the antenna stands %.4f m above its marker; the position is that of the antenna reference point',
+                0.0001 * $bits->unsigned(16),
             );
         }
     }
@@ -162,7 +171,8 @@ final class RtcmReader
         $health = $b->unsigned(6);
         $this->week ??= $week;
         $this->add(new Ephemeris(
-            \sprintf('G%02d', $prn), GpsTime::of($week, $toc), GpsTime::of($week, $toe), $af0, $af1, $af2, $root, $e, $i0, $idot, $node, $dot, $omega, $m0, $dn,
+            \sprintf('G%02d', $prn), GpsTime::of($week, $toc), GpsTime::of($week, $toe), $af0, $af1, $af2, $root, $e, $i0, $idot, $node,
+            $dot, $omega, $m0, $dn,
             $cuc, $cus, $crc, $crs, $cic, $cis, $delay, 0 === $health, $toe,
         ));
     }
@@ -197,7 +207,8 @@ final class RtcmReader
         $health = $b->unsigned(2);
         $this->week ??= $week;
         $this->add(new Ephemeris(
-            \sprintf('E%02d', $prn), GpsTime::of($week, $toc), GpsTime::of($week, $toe), $af0, $af1, $af2, $root, $e, $i0, $idot, $node, $dot, $omega, $m0, $dn,
+            \sprintf('E%02d', $prn), GpsTime::of($week, $toc), GpsTime::of($week, $toe), $af0, $af1, $af2, $root, $e, $i0, $idot, $node,
+            $dot, $omega, $m0, $dn,
             $cuc, $cus, $crc, $crs, $cic, $cis, $delay, 0 === $health, $toe,
         ));
     }

@@ -66,7 +66,9 @@ final class GnssFormat implements FileFormat
         if (1 === preg_match('/^#[a-d][PV]/', $head)) {
             return FileKind::Orbits;
         }
-        if (str_starts_with(ltrim($head), '{') && 1 === preg_match('#"format"\s*:\s*"'.RoverFeatures::FORMAT.'"#', strtr($head, ['\/' => '/']))) {
+        if (str_starts_with(ltrim($head), '{') && 1 === preg_match(
+            '#"format"\s*:\s*"'.RoverFeatures::FORMAT.'"#', strtr($head, ['\/' => '/']),
+        )) {
             return FileKind::RoverFeatures;
         }
         if (null !== Recorded::kindOf($head)) {

@@ -56,7 +56,9 @@ final readonly class GnssReading implements Reading
         ];
 
         return new self(
-            FileKind::Occupation, $last + 1, ['epochs' => $last + 1, 'satellites' => \count($satellites), 'observations' => \count($file->satellite)],
+            FileKind::Occupation, $last + 1, [
+                'epochs' => $last + 1, 'satellites' => \count($satellites), 'observations' => \count($file->satellite),
+            ],
             $kept, $findings,
         );
     }
@@ -74,7 +76,9 @@ final readonly class GnssReading implements Reading
             FileKind::Navigation, \count($file->ephemerides),
             ['ephemerides' => \count($file->ephemerides), 'satellites' => \count($satellites)],
             [
-                'from' => [] === $times ? null : min($times), 'to' => [] === $times ? null : max($times), 'records' => array_map(strval(...), array_keys($records)),
+                'from' => [] === $times ? null : min($times), 'to' => [] === $times ? null : max($times), 'records' => array_map(
+                    strval(...), array_keys($records),
+                ),
             ], [],
         );
     }
@@ -96,7 +100,9 @@ final readonly class GnssReading implements Reading
         $file = $recording->file;
         $count = \count($file->times);
         $findings = array_map(static fn (string $w): Finding => new Finding(Finding::WARNING, null, $w), $recording->warnings);
-        $findings[] = new Finding(Finding::WARNING, null, 'accept it, then write it as RINEX in Baselines: that is read back, and becomes an occupation');
+        $findings[] = new Finding(
+            Finding::WARNING, null, 'accept it, then write it as RINEX in Baselines: that is read back, and becomes an occupation',
+        );
 
         return new self(
             FileKind::Recording, array_sum($recording->messages),
@@ -106,7 +112,8 @@ final readonly class GnssReading implements Reading
             ],
             [
                 'marker' => $file->marker, 'epochs' => $count, 'ephemerides' => \count($recording->ephemerides), 'kind' => $recording->kind,
-                'from' => $count > 0 ? $file->times[0]->sinceEpoch() : null, 'to' => $count > 0 ? $file->times[$count - 1]->sinceEpoch() : null,
+                'from' => $count > 0 ? $file->times[0]->sinceEpoch() : null,
+                'to' => $count > 0 ? $file->times[$count - 1]->sinceEpoch() : null,
                 'satellites' => \count(array_unique($file->satellite)),
             ], $findings,
         );
@@ -116,12 +123,15 @@ final readonly class GnssReading implements Reading
     {
         $times = $file->times();
         $positions = array_sum(array_map(static fn (RoverFeature $f): int => \count($f->positions), $file->features));
-        $findings = '' === $file->rinex ? [] : [new Finding(Finding::WARNING, null, \sprintf('its observations are in %s; bring that in too', $file->rinex))];
+        $findings = '' === $file->rinex ? [] : [
+            new Finding(Finding::WARNING, null, \sprintf('its observations are in %s; bring that in too', $file->rinex)),
+        ];
 
         return new self(
             FileKind::RoverFeatures, \count($file->features), ['features' => \count($file->features), 'positions' => $positions],
             [
-                'from' => $times[0]->sinceEpoch(), 'to' => $times[\count($times) - 1]->sinceEpoch(), 'rinex' => $file->rinex, 'name' => $file->name,
+                'from' => $times[0]->sinceEpoch(), 'to' => $times[\count($times) - 1]->sinceEpoch(), 'rinex' => $file->rinex,
+                'name' => $file->name,
                 'positions' => $positions,
             ], $findings,
         );
