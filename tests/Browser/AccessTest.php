@@ -21,6 +21,7 @@ final class AccessTest extends OfficeTestCase
         'heights' => ['/p/1/reference?page=heights', '.body .row'],
         'localization' => ['/p/1/reference?page=localization', '[data-test=open-1]'],
         'inverse' => ['/p/1/reference?page=inverse', '[data-test=inverse-from]'],
+        'baselines' => ['/p/1/baselines', '[data-test=process-all]'],
         'terrain' => ['/p/1/terrain', '[data-test=new-surface]'],
         'hand-over' => ['/p/1/handover', '.body .row'],
         'clouds' => ['/p/1/clouds', '.empty-page'],

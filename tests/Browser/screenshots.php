@@ -35,6 +35,25 @@ try {
         $office->see('moves with the correction');
         $shoot('suspects');
     }
+    if ($wants('baselines')) {
+        $office->go('/p/1/baselines');
+        $office->see('not fixed');
+        $office->click('[data-test=epochs]');
+        $office->see('left its mark', 40);
+        $office->see('Drag over any plot');
+        usleep(900000);
+        $shoot('baselines');
+    }
+    if ($wants('features')) {
+        $office->go('/p/1/baselines');
+        $office->click('[data-test=tab-features]');
+        $office->see('Covered in time');
+        $office->see('of where its file says');
+        $office->click('[data-test=correct-features]');
+        $office->see('features are corrected', 60);
+        usleep(900000);
+        $shoot('features');
+    }
     if ($wants('levels')) {
         $office->go('/p/1/network');
         $office->see('Adjustment 3');
@@ -137,12 +156,6 @@ try {
         usleep(1200000);
         $shoot('terrain-3d');
     }
-    if ($wants('surface-form')) {
-        $office->go('/p/1/terrain');
-        $office->click('[data-test=new-surface]');
-        $office->see('Make a surface');
-        $shoot('surface-form');
-    }
     if ($wants('handover')) {
         $office->go('/p/1/handover');
         $office->see('read back');
@@ -164,11 +177,6 @@ try {
         $office->press('☾');
         $shoot('night');
         $office->press('☀');
-    }
-    if ($wants('projects')) {
-        $office->go('/');
-        $office->see('New project');
-        $shoot('projects');
     }
     foreach ($office->complaints() as $complaint) {
         echo "console: $complaint\n";

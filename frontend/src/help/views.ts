@@ -29,6 +29,17 @@ export const VIEWS: Record<string, ViewHelp> = {
     ],
     doc: ['numerics', 'projections'],
   },
+  baselines: {
+    title: 'Baselines',
+    lines: [
+      'Occupations come from RINEX files; baselines between receivers that recorded together are proposed, independent ones marked.',
+      'Processing gives fixed, float or code only, worst first; a session whose receiver moved is never called fixed.',
+      'One action solves a session epoch by epoch: e; drag over a plot to choose what to keep, t trims there and processes again.',
+      'Loops and repeated baselines are found by themselves; accepted vectors go into the network with their covariance.',
+      'A wrong base, rover features, reference stations and receivers without an exchange format have a page each.',
+    ],
+    doc: ['numerics', 'baselines'],
+  },
   network: {
     title: 'Network',
     lines: [
