@@ -78,7 +78,7 @@ final class BaselineMaker implements Recompute
     /** @param list<int> $ids */
     private function one(Project $project, array $ids, ProcessingSettings $settings): Outcome
     {
-        $contents = ['occupation:'.$ids[0], 'occupation:'.$ids[1], 'orbits'];
+        $contents = ['occupation:'.$ids[0], 'occupation:'.$ids[1], 'orbits', 'antennas'];
         [
             $basis, [$pair, $solved],
         ] = $this->results->reading($project, $contents, [], function (Project $project) use ($ids, $settings): array {

@@ -58,7 +58,7 @@ final class EpochScatter implements Recompute
         ?string $jobId = null,
     ): void {
         $progress('epoch by epoch', 0.1);
-        $contents = ['recording:'.$base, 'recording:'.$rover, 'orbits'];
+        $contents = ['recording:'.$base, 'recording:'.$rover, 'orbits', 'antennas'];
         [$basis, [$one, $two, $solved]] = $this->results->reading(
             $project, $contents, [], function (Project $project) use ($base, $rover, $settings): array {
                 [$one, $two] = [$this->whole($project, $base), $this->whole($project, $rover)];

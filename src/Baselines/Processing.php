@@ -30,6 +30,7 @@ final class Processing
 
     public function __construct(
         private readonly FileStore $store, private readonly OrbitFiles $orbitFiles, private readonly MarkPlace $places,
+        private readonly AntennaFiles $antennas,
     ) {
     }
 
@@ -50,7 +51,8 @@ final class Processing
         );
         [$orbits, $klobuchar] = $this->orbits[$project->revision().$settings->orbits]
             ??= $this->orbitFiles->read($project, $settings->orbits);
-        $processor = new BaselineProcessor($session, $orbits, $klobuchar, $settings->options());
+        $options = $settings->options($this->antennas->of($project, $base->antenna), $this->antennas->of($project, $rover->antenna));
+        $processor = new BaselineProcessor($session, $orbits, $klobuchar, $options);
         $known = $this->places->of($project, $base->marker);
         $marker = $known ?? $baseFile->statedPlace();
         [$solution, $antenna] = $processor->run(

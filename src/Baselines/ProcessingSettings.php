@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Baselines;
 
 use App\Baselines\Request\ProcessRequest;
+use Mensura\Gnss\AntennaModel;
 use Mensura\Gnss\Options;
 
 /** What baselines are processed with. */
@@ -43,9 +44,9 @@ final readonly class ProcessingSettings
         );
     }
 
-    public function options(): Options
+    public function options(?AntennaModel $base, ?AntennaModel $rover): Options
     {
-        return new Options(deg2rad($this->mask), self::FREE === $this->ionosphere);
+        return new Options(deg2rad($this->mask), self::FREE === $this->ionosphere, $base, $rover);
     }
 
     /** As in "mask 10°, broadcast orbits, both bands, without G05". */

@@ -74,6 +74,7 @@ final class BaselineProcessor
 
             return [$code, $base];
         }
+        $this->toReferencePoints($sights, $base, $code->rover);
         if (self::KINEMATIC === $mode) {
             return [
                 (new KinematicBaseline($this->session, $this->orbits, $this->options))
@@ -86,6 +87,46 @@ final class BaselineProcessor
         );
 
         return [$solution, $base];
+    }
+
+    /**
+     * Takes out of the phases what they are longer by for being received elsewhere than at the reference points.
+     *
+     * @param array{float, float, float} $base
+     * @param array{float, float, float} $rover
+     */
+    private function toReferencePoints(Sights $sights, array $base, array $rover): void
+    {
+        $models = [[$this->options->baseAntenna, Horizon::of($base), -1.0], [$this->options->roverAntenna, Horizon::of($rover), 1.0]];
+        $s = $this->session;
+        $missing = [];
+        foreach ($models as [$model, $horizon, $sense]) {
+            if (null === $model) {
+                continue;
+            }
+            foreach ($s->satellite as $i => $satellite) {
+                [$azimuth, $elevation] = $horizon->look(
+                    $sights->direction[3 * $i], $sights->direction[3 * $i + 1], $sights->direction[3 * $i + 2],
+                );
+                foreach ([0, 1] as $band) {
+                    $name = $satellite[0].'0'.($s->bands[$satellite[0]][$band] ?? '');
+                    // A frequency that was not calibrated takes what is nearest: the same band of GPS.
+                    $excess = $model->excess($name, $azimuth, $elevation) ?? $model->excess('G0'.substr($name, 2), $azimuth, $elevation)
+                        ?? $model->excess('G02', $azimuth, $elevation);
+                    if (null === $excess) {
+                        $missing[$name] = true;
+                        continue;
+                    }
+                    $s->phase[$band][$i] -= $sense * $excess;
+                }
+            }
+        }
+        if ([] !== $missing) {
+            $this->warnings[] = 'an antenna is not calibrated for '.implode(', ', array_keys($missing)).'; nothing is taken out there';
+        }
+        if (null === $this->options->baseAntenna xor null === $this->options->roverAntenna) {
+            $this->warnings[] = 'only one of the two antennas is calibrated; heights may be off by centimetres';
+        }
     }
 
     /**

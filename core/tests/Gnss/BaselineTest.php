@@ -6,6 +6,7 @@ namespace Mensura\Tests\Gnss;
 
 use Demo\Gnss\Receiver;
 use Demo\Gnss\Sky;
+use Demo\Gnss\Trial;
 use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationReader;
 use Mensura\Exchange\Rinex\SessionOf;
@@ -75,6 +76,20 @@ final class BaselineTest extends TestCase
         );
         $q = $solution->covariance;
         self::assertTrue(BaselineSolution::FIXED !== $solution->solution || sqrt($q[0][0] + $q[1][1] + $q[2][2]) > 0.05);
+    }
+
+    /** A few of the two hundred that bench/gnss-sessions.php goes through; receivers that moved among them. */
+    public function testSeededSessionsAreNeverFixedWrongly(): void
+    {
+        $moved = 0;
+        foreach ([...range(1, 8), 30, 40, 186] as $seed) {
+            $t = Trial::of($seed);
+            self::assertFalse($t->isWrong(), "seed $seed");
+            self::assertFalse($t->isBeyond(), "seed $seed: $t->off m, sigma $t->sigma m");
+            self::assertFalse($t->isDressedUp(), "seed $seed moved by $t->moved m");
+            $moved += $t->moved > 0.0 ? 1 : 0;
+        }
+        self::assertGreaterThanOrEqual(3, $moved);
     }
 
     public function testAMovingRoverIsFollowedToCentimetres(): void

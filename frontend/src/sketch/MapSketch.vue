@@ -73,6 +73,8 @@ const kinds = computed(() => {
   if (roles.has('planned')) legend.push('◇ planned');
   if (s.paths.some((p) => p.kind === 'contour' || p.kind === 'index')) legend.push('~ contour');
   if (s.paths.some((p) => p.kind === 'breakline')) legend.push('━ breakline');
+  if (s.paths.some((p) => p.kind === 'track')) legend.push('━ track');
+  if (s.paths.some((p) => p.kind === 'feature')) legend.push('━ line feature');
   if (s.paths.some((p) => p.kind === 'boundary')) legend.push('┅ boundary');
   if (s.paths.some((p) => p.kind === 'hull')) legend.push('┅ hull of the pairs');
   if (s.paths.some((p) => p.kind === 'limits')) legend.push('┅ limits of the extract');
@@ -88,7 +90,8 @@ function extent(): [number, number, number, number] | null {
     if (n > box[3]) box[3] = n;
   };
   // Where lines shape a surface, the sketch shows that; the rest is a drag away.
-  for (const p of props.scene.paths.length > 0 ? [] : props.scene.points) reach(p.e, p.n);
+  const isShaped = props.scene.paths.some((p) => p.kind !== 'feature' && p.kind !== 'track');
+  for (const p of isShaped ? [] : props.scene.points) reach(p.e, p.n);
   for (const p of props.scene.paths) for (let i = 0; i < p.path.length; i += 2) reach(p.path[i]!, p.path[i + 1]!);
   if (box[0] > box[2]) return null;
   const pad = 0.5 * Math.max(1, 0.02 * Math.max(box[2] - box[0], box[3] - box[1]));

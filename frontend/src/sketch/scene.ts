@@ -36,7 +36,7 @@ export interface SceneShift {
 
 export interface ScenePath {
   path: number[];
-  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge' | 'hull' | 'limits';
+  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge' | 'hull' | 'limits' | 'track' | 'feature';
   label?: string;
 }
 

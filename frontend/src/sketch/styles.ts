@@ -66,7 +66,7 @@ export class Styles {
     const named = label !== undefined && kind === 'index' && resolution < 0.8;
     return this.kept(`path ${kind} ${named ? label : ''}`, () => {
       const [colour, width, dash]: [string, number, number[] | undefined] =
-        kind === 'breakline'
+        ['breakline', 'track', 'feature'].includes(kind)
           ? ['--ink', 1.8, undefined]
           : ['boundary', 'void', 'hull', 'limits'].includes(kind)
             ? ['--teal', 1.6, [7, 4]]

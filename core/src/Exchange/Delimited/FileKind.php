@@ -16,6 +16,7 @@ enum FileKind: string
     case Orbits = 'gnss-orbits';
     case RoverFeatures = 'rover-features';
     case Recording = 'receiver-recording';
+    case Antennas = 'antenna-calibrations';
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -35,6 +36,7 @@ enum FileKind: string
             self::Orbits => 'precise orbits',
             self::RoverFeatures => 'rover features',
             self::Recording => 'receiver recording',
+            self::Antennas => 'antenna calibrations',
         };
     }
 
@@ -98,7 +100,7 @@ enum FileKind: string
                 new Field('cyz', 'cov YZ', 'variance', false, ['cyz', 'covyz', 'qyz']),
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
-            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording => [],
+            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas => [],
         };
     }
 }

@@ -63,6 +63,7 @@ final class SessionOf
             $light = Signal::LIGHT;
             $f = (float) Signal::frequency($system, $first);
             $g = null === $two ? null : Signal::frequency($system, $two['band']);
+            $self->session->bands[$system] = [$first, null === $two ? null : $two['band']];
             $self->session->wavelength[$system] = [$light / $f, null === $g ? null : $light / $g];
         }
         if ([] === $places) {

@@ -38,7 +38,7 @@ export function baselinesScene(
     ];
   });
   if (run?.track) {
-    scene.paths = [{ kind: 'breakline', path: run.track.e.flatMap((e, i) => [e, run.track!.n[i]!]) }];
+    scene.paths = [{ kind: 'track', path: run.track.e.flatMap((e, i) => [e, run.track!.n[i]!]) }];
     scene.points = [...scene.points, ...(run.stops ?? []).map((s, i) => ({ name: `stop ${i + 1}`, e: s.e, n: s.n, role: 'new' as const }))];
   }
   return scene;

@@ -48,7 +48,7 @@ export function drawn(rows: FeatureRow[]): { points: ScenePoint[]; paths: SceneP
     if (row.kind === 'Point') points.push({ name: row.id, e: known[0]!.e!, n: known[0]!.n!, role: 'adjusted' });
     else {
       const ring = row.kind === 'Polygon' ? [...known, known[0]!] : known;
-      paths.push({ kind: 'breakline', path: ring.flatMap((v) => [v.e!, v.n!]), label: row.id });
+      paths.push({ kind: 'feature', path: ring.flatMap((v) => [v.e!, v.n!]), label: row.id });
     }
     for (const v of known)
       if (v.rawE !== null && v.rawN !== null) shifts.push({ e: v.rawE, n: v.rawN, de: v.e! - v.rawE, dn: v.n! - v.rawN });

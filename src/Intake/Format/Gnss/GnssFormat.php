@@ -7,6 +7,7 @@ namespace App\Intake\Format\Gnss;
 use App\Intake\Format\FileFormat;
 use App\Intake\Format\Reading;
 use App\Survey\SurveyFile;
+use Mensura\Exchange\Antex\AntexReader;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Rinex\NavigationReader;
 use Mensura\Exchange\Rinex\ObservationReader;
@@ -34,6 +35,8 @@ final class GnssFormat implements FileFormat
     {
         $bytes = Packed::contents((string) file_get_contents($path), $file->name());
         switch (self::kindIn($path)) {
+            case FileKind::Antennas:
+                return GnssReading::ofAntennas(AntexReader::read($bytes, $file->name()));
             case FileKind::Recording:
                 return GnssReading::ofRecording(Recorded::read($bytes, $file->name()));
             case FileKind::RoverFeatures:
@@ -73,6 +76,9 @@ final class GnssFormat implements FileFormat
         }
         if (null !== Recorded::kindOf($head)) {
             return FileKind::Recording;
+        }
+        if ('ANTEX VERSION / SYST' === substr($head, 60, 20)) {
+            return FileKind::Antennas;
         }
         if ('RINEX VERSION / TYPE' !== substr($head, 60, 20)) {
             return null;

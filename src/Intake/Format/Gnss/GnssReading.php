@@ -12,6 +12,7 @@ use Mensura\Exchange\Rinex\ObservationFile;
 use Mensura\Exchange\Rinex\Recording;
 use Mensura\Exchange\RoverFeatures\RoverFeature;
 use Mensura\Exchange\RoverFeatures\RoverFeatures;
+use Mensura\Gnss\AntennaModel;
 use Mensura\Gnss\PreciseOrbits;
 
 /** A file of GNSS data. What a stage needs to know of it without opening it again is kept with it. */
@@ -92,6 +93,12 @@ final readonly class GnssReading implements Reading
             FileKind::Orbits, $count, ['epochs' => $count, 'satellites' => \count($orbits->satellites())],
             ['from' => $instants[0] ?? null, 'to' => $instants[$count - 1] ?? null], [],
         );
+    }
+
+    /** @param array<string, AntennaModel> $models */
+    public static function ofAntennas(array $models): self
+    {
+        return new self(FileKind::Antennas, \count($models), ['antennas' => \count($models)], [], []);
     }
 
     /** What is inside; writing it as RINEX is the next step. */
