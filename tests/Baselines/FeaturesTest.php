@@ -6,8 +6,10 @@ namespace App\Tests\Baselines;
 
 use App\Tests\ApiTestCase;
 use Demo\Generator;
+use Demo\Gnss\Receiver;
 use Demo\Gnss\RoverWalk;
 use Demo\Gnss\Sessions;
+use Demo\Gnss\Sky;
 use Demo\TruthModel;
 
 /** Code-differential correction of rover features. */
@@ -74,6 +76,34 @@ final class FeaturesTest extends ApiTestCase
         self::assertEqualsWithDelta(
             hypot($preview['less'][0], $preview['less'][1]), hypot($right['e'] - $header['e'], $right['n'] - $header['n']), 0.01,
         );
+    }
+
+    /** A rover with carriers beside a base at its own rate comes out to centimetres by the same actions. */
+    public function testCarriersGiveCentimetres(): void
+    {
+        $truth = new TruthModel();
+        $walk = (new RoverWalk($truth, true))->files();
+        $i = $truth->index['KT05'];
+        /** @var array{float, float, float} $place */
+        $place = \array_slice($truth->state->position, 3 * $i, 3);
+        $sky = new Sky(TruthModel::SEED, Sessions::WEEK, 43200.0, 'GE', 99);
+        $base = $sky->observations(new Receiver('FAST', $place, 260, 1.0, types: Receiver::EVERYTHING, begin: 1195.0));
+        $rover = strtr($walk[RoverWalk::RINEX], ['ROVER' => 'ROVE2']);
+        $this->accept('fast.obs', (string) gzencode($base));
+        $this->accept('rove2.obs', (string) gzencode($rover));
+        $this->accept('walk2.geojson', strtr($walk['drainage-features.geojson'], [RoverWalk::RINEX => 'rove2.obs', 'Drainage' => 'Walk 2']));
+        $file = $this->get('/baselines/features')['files'][1]['id'];
+        $reference = array_column($this->get('/baselines')['occupations'], 'id', 'marker')['FAST'];
+        $job = $this->job('/baselines/features', ['file' => $file, 'references' => [$reference]]);
+        self::assertSame('done', $job['state'], (string) ($job['error'] ?? ''));
+        $rows = $this->get("/baselines/features/$file")['rows'];
+        foreach (RoverWalk::POINTS as $k => [$e, $n, $h]) {
+            $v = $rows[$k]['vertices'][0];
+            self::assertSame('fixed', $rows[$k]['solution']);
+            self::assertLessThan(0.03, hypot($v['e'] - $e, $v['n'] - $n));
+            self::assertEqualsWithDelta($h, $v['h'], 0.06);
+            self::assertLessThan(0.05, $rows[$k]['sdPlan']);
+        }
     }
 
     public function testWhatIsMissingIsSaid(): void

@@ -46,6 +46,10 @@ final class BaselineProcessor
     public function run(string $mode, ?array $base, bool $isStated): array
     {
         $this->ephemerides();
+        if ($this->session->halfCycles > 0) {
+            $words = '%d phases may be off by half a cycle, as their receiver says; they are not used';
+            $this->warnings[] = \sprintf($words, $this->session->halfCycles);
+        }
         [$byCodes, $rover] = $this->singlePoints();
         if (null === $base) {
             $base = $byCodes;

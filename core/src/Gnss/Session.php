@@ -40,6 +40,9 @@ final class Session
     /** @var array<string, array{float, ?float}> wavelengths of both bands by system, metres; null without a second band */
     public array $wavelength = [];
 
+    /** Phases that may be off by half a cycle, and are not used. */
+    public int $halfCycles = 0;
+
     /** @var array<string, array{string, ?string}> bands by system, as RINEX numbers them */
     public array $bands = [];
 

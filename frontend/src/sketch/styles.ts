@@ -65,14 +65,13 @@ export class Styles {
     const label = f.get('label') as string | undefined;
     const named = label !== undefined && kind === 'index' && resolution < 0.8;
     return this.kept(`path ${kind} ${named ? label : ''}`, () => {
-      const [colour, width, dash]: [string, number, number[] | undefined] =
-        ['breakline', 'track', 'feature'].includes(kind)
-          ? ['--ink', 1.8, undefined]
-          : ['boundary', 'void', 'hull', 'limits'].includes(kind)
-            ? ['--teal', 1.6, [7, 4]]
-            : kind === 'edge'
-              ? ['--rule-strong', 0.5, undefined]
-              : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
+      const [colour, width, dash]: [string, number, number[] | undefined] = ['breakline', 'track', 'feature'].includes(kind)
+        ? ['--ink', 1.8, undefined]
+        : ['boundary', 'void', 'hull', 'limits'].includes(kind)
+          ? ['--teal', 1.6, [7, 4]]
+          : kind === 'edge'
+            ? ['--rule-strong', 0.5, undefined]
+            : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
       return new Style({
         stroke: new Stroke({ color: this.colour(colour), width, lineDash: dash }),
         text: named
