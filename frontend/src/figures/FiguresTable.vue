@@ -117,7 +117,7 @@ const more = ref(false);
 /** Whether columns lie beyond the right edge. */
 function look() {
   const s = scroller.value;
-  more.value = s !== undefined && s.scrollWidth - s.clientWidth - s.scrollLeft > 4;
+  more.value = !!s && s.scrollWidth - s.clientWidth - s.scrollLeft > 4;
 }
 
 function keepHidden(shownKeys: string[]) {

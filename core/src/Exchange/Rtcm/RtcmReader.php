@@ -152,28 +152,10 @@ final class RtcmReader
         $toc = $b->unsigned(16) * 16.0;
         [$af2, $af1, $af0] = [$b->signed(8) * 2 ** -55, $b->signed(16) * 2 ** -43, $b->signed(22) * 2 ** -31];
         $b->skip(10);
-        $crs = $b->signed(16) * 2 ** -5;
-        $dn = $b->signed(16) * 2 ** -43 * \M_PI;
-        $m0 = $b->signed(32) * 2 ** -31 * \M_PI;
-        $cuc = $b->signed(16) * 2 ** -29;
-        $e = $b->unsigned(32) * 2 ** -33;
-        $cus = $b->signed(16) * 2 ** -29;
-        $root = $b->unsigned(32) * 2 ** -19;
-        $toe = $b->unsigned(16) * 16.0;
-        $cic = $b->signed(16) * 2 ** -29;
-        $node = $b->signed(32) * 2 ** -31 * \M_PI;
-        $cis = $b->signed(16) * 2 ** -29;
-        $i0 = $b->signed(32) * 2 ** -31 * \M_PI;
-        $crc = $b->signed(16) * 2 ** -5;
-        $omega = $b->signed(32) * 2 ** -31 * \M_PI;
-        $dot = $b->signed(24) * 2 ** -43 * \M_PI;
+        $orbit = self::orbit($b, 16, 16.0);
         $delay = $b->signed(8) * 2 ** -31;
-        $health = $b->unsigned(6);
-        $this->week ??= $week;
-        $this->add(new Ephemeris(
-            \sprintf('G%02d', $prn), GpsTime::of($week, $toc), GpsTime::of($week, $toe), $af0, $af1, $af2, $root, $e, $i0, $idot, $node,
-            $dot, $omega, $m0, $dn,
-            $cuc, $cus, $crc, $crs, $cic, $cis, $delay, 0 === $health, $toe,
+        $this->add(self::ephemeris(
+            \sprintf('G%02d', $prn), $week, $toc, [$af0, $af1, $af2], $idot, $orbit, $delay, 0 === $b->unsigned(6),
         ));
     }
 
@@ -185,37 +167,59 @@ final class RtcmReader
         $idot = $b->signed(14) * 2 ** -43 * \M_PI;
         $toc = $b->unsigned(14) * 60.0;
         [$af2, $af1, $af0] = [$b->signed(6) * 2 ** -59, $b->signed(21) * 2 ** -46, $b->signed(31) * 2 ** -34];
-        $crs = $b->signed(16) * 2 ** -5;
-        $dn = $b->signed(16) * 2 ** -43 * \M_PI;
-        $m0 = $b->signed(32) * 2 ** -31 * \M_PI;
-        $cuc = $b->signed(16) * 2 ** -29;
-        $e = $b->unsigned(32) * 2 ** -33;
-        $cus = $b->signed(16) * 2 ** -29;
-        $root = $b->unsigned(32) * 2 ** -19;
-        $toe = $b->unsigned(14) * 60.0;
-        $cic = $b->signed(16) * 2 ** -29;
-        $node = $b->signed(32) * 2 ** -31 * \M_PI;
-        $cis = $b->signed(16) * 2 ** -29;
-        $i0 = $b->signed(32) * 2 ** -31 * \M_PI;
-        $crc = $b->signed(16) * 2 ** -5;
-        $omega = $b->signed(32) * 2 ** -31 * \M_PI;
-        $dot = $b->signed(24) * 2 ** -43 * \M_PI;
+        $orbit = self::orbit($b, 14, 60.0);
         $delay = $b->signed(10) * 2 ** -32;
         if ($isInav) {
-            $delay = $b->signed(10) * 2 ** -32;
+            $delay = $b->signed(10) * 2 ** -32; // E1 and E5b, whose clock I/NAV carries
         }
-        $health = $b->unsigned(2);
-        $this->week ??= $week;
-        $this->add(new Ephemeris(
-            \sprintf('E%02d', $prn), GpsTime::of($week, $toc), GpsTime::of($week, $toe), $af0, $af1, $af2, $root, $e, $i0, $idot, $node,
-            $dot, $omega, $m0, $dn,
-            $cuc, $cus, $crc, $crs, $cic, $cis, $delay, 0 === $health, $toe,
+        $this->add(self::ephemeris(
+            \sprintf('E%02d', $prn), $week, $toc, [$af0, $af1, $af2], $idot, $orbit, $delay, 0 === $b->unsigned(2),
         ));
+    }
+
+    /**
+     * The elements that 1019, 1045 and 1046 have in common, from the radius' sine term to the rate of the node.
+     *
+     * @return array{
+     *     crs: float, dn: float, m0: float, cuc: float, e: float, cus: float, root: float, toe: float, cic: float, node: float,
+     *     cis: float, i0: float, crc: float, omega: float, dot: float,
+     * } metres, radians, seconds
+     */
+    private static function orbit(BitReader $b, int $toeWidth, float $toeUnit): array
+    {
+        $angle = static fn (): float => $b->signed(32) * 2 ** -31 * \M_PI;
+        $small = static fn (): float => $b->signed(16) * 2 ** -29;
+
+        return [
+            'crs' => $b->signed(16) * 2 ** -5, 'dn' => $b->signed(16) * 2 ** -43 * \M_PI, 'm0' => $angle(), 'cuc' => $small(),
+            'e' => $b->unsigned(32) * 2 ** -33, 'cus' => $small(), 'root' => $b->unsigned(32) * 2 ** -19,
+            'toe' => $b->unsigned($toeWidth) * $toeUnit, 'cic' => $small(), 'node' => $angle(), 'cis' => $small(), 'i0' => $angle(),
+            'crc' => $b->signed(16) * 2 ** -5, 'omega' => $angle(), 'dot' => $b->signed(24) * 2 ** -43 * \M_PI,
+        ];
+    }
+
+    /**
+     * @param array{float, float, float} $clock bias, drift, drift rate
+     * @param array{
+     *     crs: float, dn: float, m0: float, cuc: float, e: float, cus: float, root: float, toe: float, cic: float, node: float,
+     *     cis: float, i0: float, crc: float, omega: float, dot: float,
+     * } $o
+     */
+    private static function ephemeris(
+        string $satellite, int $week, float $toc, array $clock, float $idot, array $o, float $delay, bool $isHealthy,
+    ): Ephemeris {
+        return new Ephemeris(
+            $satellite, GpsTime::of($week, $toc), GpsTime::of($week, $o['toe']), ...$clock, sqrtA: $o['root'], eccentricity: $o['e'],
+            inclination: $o['i0'], inclinationRate: $idot, node: $o['node'], nodeRate: $o['dot'], perigee: $o['omega'],
+            meanAnomaly: $o['m0'], meanMotionDifference: $o['dn'], cuc: $o['cuc'], cus: $o['cus'], crc: $o['crc'], crs: $o['crs'],
+            cic: $o['cic'], cis: $o['cis'], groupDelay: $delay, healthy: $isHealthy, secondsOfWeek: $o['toe'],
+        );
     }
 
     /** A stream repeats what it said: one record each. */
     private function add(Ephemeris $e): void
     {
+        $this->week ??= $e->orbitTime->week;
         $this->recording->ephemerides[$e->satellite.' '.$e->orbitTime] = $e;
     }
 

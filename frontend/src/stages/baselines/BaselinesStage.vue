@@ -28,6 +28,7 @@ import { rmsOf, type RunDocument } from './documents';
 import type { Scatter } from './epochs';
 import FeatureSheet from './FeatureSheet.vue';
 import OccupationSlip from './OccupationSlip.vue';
+import SideSwitch, { type Side } from './SideSwitch.vue';
 import StationSheet from './StationSheet.vue';
 import SkyStrip from './SkyStrip.vue';
 import TimeStrip from './TimeStrip.vue';
@@ -42,7 +43,7 @@ const session = useSession();
 const route = useRoute();
 const view = shallowRef<BaselinesView | null>(null);
 const tab = ref<'baselines' | 'occupations' | 'closures' | 'base' | 'stations' | 'features'>('baselines');
-const side = ref<'map' | 'epochs' | 'residuals' | 'sky'>('map');
+const side = ref<Side>('map');
 const chosen = ref(new Set<string>());
 const occupied = ref(new Set<number>());
 const closureKey = ref('');
@@ -471,20 +472,12 @@ watch([side, baseline, occupation], loadSide);
         @point="pointFromSketch"
       >
         <template #corner>
-          <ElRadioGroup v-model="side" size="small" aria-label="View">
-            <ElRadioButton value="map">Map</ElRadioButton><ElRadioButton value="epochs" data-test="view-epochs">Epochs</ElRadioButton
-            ><ElRadioButton value="residuals" data-test="view-residuals">Residuals</ElRadioButton
-            ><ElRadioButton value="sky" data-test="view-sky">Satellites</ElRadioButton>
-          </ElRadioGroup>
+          <SideSwitch v-model="side" />
         </template>
       </MapSketch>
       <template v-else>
         <div class="corner">
-          <ElRadioGroup v-model="side" size="small" aria-label="View">
-            <ElRadioButton value="map">Map</ElRadioButton><ElRadioButton value="epochs" data-test="view-epochs">Epochs</ElRadioButton
-            ><ElRadioButton value="residuals" data-test="view-residuals">Residuals</ElRadioButton
-            ><ElRadioButton value="sky" data-test="view-sky">Satellites</ElRadioButton>
-          </ElRadioGroup>
+          <SideSwitch v-model="side" />
           <strong v-if="side === 'epochs' && epochs">Epochs at {{ epochs.mark }}</strong>
           <strong v-if="side === 'residuals' && baseline">{{ baseline.fromName }} → {{ baseline.toName }}</strong>
           <ElRadioGroup v-if="side === 'residuals' && bands.length > 1" v-model="band" size="small" aria-label="Band">

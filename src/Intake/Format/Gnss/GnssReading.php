@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake\Format\Gnss;
 
+use App\Intake\Format\NothingAsked;
 use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
@@ -18,6 +19,8 @@ use Mensura\Gnss\PreciseOrbits;
 /** A file of GNSS data. What a stage needs to know of it without opening it again is kept with it. */
 final readonly class GnssReading implements Reading
 {
+    use NothingAsked;
+
     /**
      * @param array<string, int>   $counts
      * @param array<string, mixed> $kept
@@ -184,31 +187,6 @@ final readonly class GnssReading implements Reading
         return FileKind::Navigation === $this->kind && 0 === $this->size ? 'it holds no ephemeris of GPS, Galileo or BeiDou' : null;
     }
 
-    public function unitsAsked(): array
-    {
-        return [];
-    }
-
-    public function statesControl(): bool
-    {
-        return false;
-    }
-
-    public function asksOrder(): bool
-    {
-        return false;
-    }
-
-    public function isGeographic(): bool
-    {
-        return false;
-    }
-
-    public function heightsSaid(): ?string
-    {
-        return null;
-    }
-
     public function hasHeights(): bool
     {
         return false;
@@ -217,16 +195,6 @@ final readonly class GnssReading implements Reading
     public function kept(): array
     {
         return $this->kept;
-    }
-
-    public function columns(): array
-    {
-        return [];
-    }
-
-    public function fields(): array
-    {
-        return [];
     }
 
     /** As the reader says it: "FILE line N: what". */

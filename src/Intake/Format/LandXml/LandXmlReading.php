@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake\Format\LandXml;
 
+use App\Intake\Format\NothingAsked;
 use App\Intake\Format\Reading;
 use App\Survey\ImportedObservation;
 use Mensura\Exchange\Delimited\FileKind;
@@ -15,6 +16,8 @@ use Mensura\Exchange\LandXml\SurveySight;
 /** A LandXML file, taken for its observations or for its points. Its units are its own, so nothing is asked about them. */
 final readonly class LandXmlReading implements Reading
 {
+    use NothingAsked;
+
     public function __construct(private LandXmlSurvey $survey, private FileKind $kind)
     {
     }
@@ -87,31 +90,6 @@ final readonly class LandXmlReading implements Reading
         return 0 < $this->size() ? null : ($this->isSurvey() ? 'it holds no survey observations' : 'it holds no points with coordinates');
     }
 
-    public function unitsAsked(): array
-    {
-        return [];
-    }
-
-    public function statesControl(): bool
-    {
-        return false;
-    }
-
-    public function asksOrder(): bool
-    {
-        return false;
-    }
-
-    public function isGeographic(): bool
-    {
-        return false;
-    }
-
-    public function heightsSaid(): ?string
-    {
-        return null;
-    }
-
     public function hasHeights(): bool
     {
         return [] !== array_filter($this->points(), static fn (PointRecord $p): bool => null !== $p->h);
@@ -120,16 +98,6 @@ final readonly class LandXmlReading implements Reading
     public function kept(): array
     {
         return ['kind' => $this->kind->value];
-    }
-
-    public function columns(): array
-    {
-        return [];
-    }
-
-    public function fields(): array
-    {
-        return [];
     }
 
     private function isSurvey(): bool
