@@ -21,8 +21,11 @@ final class StationsTest extends ApiTestCase
 {
     private float $now = 1000.0;
 
+    private string $before = '';
+
     protected function setUp(): void
     {
+        $this->before = \is_string($_ENV['STATION_SERVICE_URL'] ?? null) ? $_ENV['STATION_SERVICE_URL'] : '';
         $_ENV['STATION_SERVICE_URL'] = $_SERVER['STATION_SERVICE_URL'] = 'http://stations.test';
         parent::setUp();
         self::getContainer()->set(HttpClientInterface::class, new MockHttpClient(function (
@@ -46,7 +49,7 @@ final class StationsTest extends ApiTestCase
 
     protected function tearDown(): void
     {
-        unset($_ENV['STATION_SERVICE_URL'], $_SERVER['STATION_SERVICE_URL']);
+        $_ENV['STATION_SERVICE_URL'] = $_SERVER['STATION_SERVICE_URL'] = $this->before;
         parent::tearDown();
     }
 
