@@ -35,8 +35,8 @@ foreach ([
     $session = SessionOf::of($bf, ObservationReader::read($r, 'r'), 'b', 'r');
     $s = (new BaselineProcessor($session, new Orbits($nav->ephemerides), null, new Options(deg2rad(10.0))))->run($mode, $base, true)[0];
     printf(
-        "%-30s %5.1f s, should be %4.1f at most; read at %.0f MB/s; %s, ratio %.1f, %.1f satellites an epoch, off %.1f mm\n", $what,
+        "%-30s %5.1f s, should be %4.1f at most; read at %.0f MB/s; %s, ratio %.1f, %.1f satellites an epoch%s\n", $what,
         microtime(true) - $began, $most, strlen($b) / 1e6 / $read, $s->solution, $s->ratio, $session->rowCount() / $epochs,
-        1000.0 * Horizon::distance($s->rover, $rover),
+        BaselineProcessor::STATIC === $mode ? \sprintf(', off %.1f mm', 1000.0 * Horizon::distance($s->rover, $rover)) : '',
     );
 }
