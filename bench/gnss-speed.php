@@ -37,6 +37,6 @@ foreach ([
     printf(
         "%-30s %5.1f s, should be %4.1f at most; read at %.0f MB/s; %s, ratio %.1f, %.1f satellites an epoch%s\n", $what,
         microtime(true) - $began, $most, strlen($b) / 1e6 / $read, $s->solution, $s->ratio, $session->rowCount() / $epochs,
-        BaselineProcessor::STATIC === $mode ? \sprintf(', off %.1f mm', 1000.0 * Horizon::distance($s->rover, $rover)) : '',
+        BaselineProcessor::STATIC === $mode ? sprintf(', off %.1f mm', 1000.0 * Horizon::distance($s->rover, $rover)) : '',
     );
 }
