@@ -93,7 +93,8 @@ class Occupation implements Versioned
     public function recording(): array
     {
         return [
-            $this->file->sha256(), $this->marker, $this->antenna, $this->heightKind, $this->heightValue, $this->heightRadius, $this->heightAbove,
+            $this->file->sha256(), $this->marker, $this->antenna, $this->heightKind, $this->heightValue, $this->heightRadius,
+            $this->heightAbove,
         ];
     }
 

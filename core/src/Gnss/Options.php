@@ -14,7 +14,8 @@ final readonly class Options
      * @param ?AntennaModel $roverAntenna likewise of the rover
      */
     public function __construct(
-        public float $mask, public bool $isFree = false, public ?AntennaModel $baseAntenna = null, public ?AntennaModel $roverAntenna = null,
+        public float $mask, public bool $isFree = false, public ?AntennaModel $baseAntenna = null,
+        public ?AntennaModel $roverAntenna = null,
     ) {
     }
 }

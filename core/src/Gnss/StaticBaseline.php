@@ -121,8 +121,12 @@ final class StaticBaseline
     /** What the formal precision leaves out: residuals that hang together in time, and what grows with the line. */
     private static function honest(BaselineSolution $solution, Residuals $residuals, float $length, float $between): void
     {
+        // What the atmosphere does for twenty minutes at a time is in the weights already: only the noise's own correlation is added.
+        [$ionosphere, $air] = Atmosphere::over($length, false)->variances(\M_PI / 2.0);
+        $noise = FloatSolution::variance(true, \M_PI / 2.0);
+        $inflation = 1.0 + ($residuals->inflation - 1.0) * $noise / ($noise + $ionosphere + $air);
         $solution->covariance = Horizon::of($solution->rover)->widened(
-            $solution->covariance, max(1.0, $residuals->factor, $between / $residuals->inflation) * $residuals->inflation,
+            $solution->covariance, max(1.0, $residuals->factor, $between / $inflation) * $inflation,
             self::FLOOR[0][0] + self::FLOOR[0][1] * $length, self::FLOOR[1][0] + self::FLOOR[1][1] * $length,
         );
     }

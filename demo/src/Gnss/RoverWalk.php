@@ -49,7 +49,8 @@ final class RoverWalk
         $sky = new Sky(TruthModel::SEED, Sessions::WEEK, 43200.0, 'GE', TruthModel::SEED + 7);
         $places = array_map(fn (array $p): array => $this->geocentric($p[0], $p[1], $p[2] + self::HEIGHT), $path);
         $rinex = $sky->observations(new Receiver(
-            'ROVER', static fn (int $k): array => $places[$k], \count($places), 1.0, 3e-5, $this->carriers ? Receiver::EVERYTHING : ['G' => ['C1C', 'S1C'], 'E' => ['C1C', 'S1C']],
+            'ROVER', static fn (int $k): array => $places[$k], \count($places), 1.0, 3e-5,
+            $this->carriers ? Receiver::EVERYTHING : ['G' => ['C1C', 'S1C'], 'E' => ['C1C', 'S1C']],
             begin: (float) self::BEGIN, height: self::HEIGHT, codeNoise: 0.25,
         ));
         $json = json_encode([
