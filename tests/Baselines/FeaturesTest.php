@@ -91,7 +91,8 @@ final class FeaturesTest extends ApiTestCase
         $rover = strtr($walk[RoverWalk::RINEX], ['ROVER' => 'ROVE2']);
         $this->accept('fast.obs', (string) gzencode($base));
         $this->accept('rove2.obs', (string) gzencode($rover));
-        $this->accept('walk2.geojson', strtr($walk['drainage-features.geojson'], [RoverWalk::RINEX => 'rove2.obs', 'Drainage' => 'Walk 2']));
+        $other = [RoverWalk::RINEX => 'rove2.obs', 'Drainage' => 'Walk 2'];
+        $this->accept('walk2.geojson', strtr($walk['drainage-features.geojson'], $other));
         $file = $this->get('/baselines/features')['files'][1]['id'];
         $reference = array_column($this->get('/baselines')['occupations'], 'id', 'marker')['FAST'];
         $job = $this->job('/baselines/features', ['file' => $file, 'references' => [$reference]]);

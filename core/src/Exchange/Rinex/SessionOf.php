@@ -172,7 +172,8 @@ final class SessionOf
                 if (null !== $signal['base'][1] && null !== $signal['rover'][1]) {
                     $phase = ($rv[$rover + $signal['rover'][1]] - $bv[$base + $signal['base'][1]])
                         * (float) $s->wavelength[$satellite[0]][$k];
-                    $indicator = $this->rover->lossOfLock[$rover + $signal['rover'][1]] | $this->base->lossOfLock[$base + $signal['base'][1]];
+                    $indicator = $this->rover->lossOfLock[$rover + $signal['rover'][1]]
+                        | $this->base->lossOfLock[$base + $signal['base'][1]];
                     $lost = 1 === (1 & $indicator);
                     // Bit 1 says since version 3 that half a cycle may be missing: no integer can be found with it.
                     if (2 === (2 & $indicator) && $this->rover->version >= 3.0 && $this->base->version >= 3.0 && !is_nan($phase)) {
