@@ -25,7 +25,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[Route(Id::PROJECT.'/baselines')]
 final class BaselinesController
 {
-    private const PAIR = '[0-9]{1,15}-[0-9]{1,15}';
+    private const PAIR = '[0-9]{1,15}(?:-[0-9]{1,15})?';
 
     public function __construct(
         private readonly BaselineOperations $operations,

@@ -104,6 +104,7 @@ final class BaselinesTest extends ApiTestCase
         $rover = array_column($view['occupations'], null, 'id')[$pair['rover']];
         $this->call('PUT', "/baselines/occupations/{$rover['id']}", [
             'marker' => $rover['marker'], 'heightKind' => 'vertical', 'heightValue' => $rover['heightValue'],
+            'antenna' => $rover['antenna'],
             'trimTo' => $pair['epochs']['first'] + $pair['epochs']['stands'][0]['to'], 'reason' => 'left its mark',
         ], 200);
         $this->job('/baselines/process', ['pairs' => [[$pair['base'], $pair['rover']]]]);
