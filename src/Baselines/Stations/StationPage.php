@@ -46,6 +46,13 @@ final class StationPage
         }
         $stations = [];
         foreach (\is_array($answer['stations'] ?? null) ? $answer['stations'] : [] as $s) {
+            $isWhole = \is_array($s)
+                && isset($s['id'], $s['lat'], $s['lon'], $s['h'], $s['x'], $s['y'], $s['z'], $s['intervals'], $s['formats']);
+            if (!$isWhole) {
+                $why = 'the reference-station service answered what is not understood; ask its operator';
+
+                return new StationsView('', [], $from, $to, $why);
+            }
             $place = [(float) $s['x'], (float) $s['y'], (float) $s['z']];
             $grid = $this->places->inProject($project, $place);
             $middle = Ellipsoid::grs80()->toCartesian(deg2rad($here[0]), deg2rad($here[1]), (float) $s['h']);
