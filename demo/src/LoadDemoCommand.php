@@ -13,6 +13,7 @@ use App\Project\Members;
 use App\Project\Project;
 use App\Project\ProjectRepository;
 use App\Project\Role;
+use Demo\Gnss\KerbWalk;
 use Demo\Gnss\RoverWalk;
 use Demo\Gnss\Sessions;
 use Psr\Clock\ClockInterface;
@@ -55,7 +56,7 @@ final class LoadDemoCommand extends Command
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
         $files['rover-shots-drainage.csv'] = (new Generator(new TruthModel()))->roverShots();
         $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
-            + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
+            + (new KerbWalk(new TruthModel()))->files() + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
         if (\is_string($folder = $input->getOption('files-only'))) {
             foreach ($files + $sessions + ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']] as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);

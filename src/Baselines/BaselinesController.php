@@ -6,9 +6,11 @@ namespace App\Baselines;
 
 use App\Api\Download;
 use App\Api\Id;
+use App\Baselines\Request\AllowanceRequest;
 use App\Baselines\Request\EpochsRequest;
 use App\Baselines\Request\OccupationRequest;
 use App\Baselines\Request\ProcessRequest;
+use App\Baselines\Request\StopsRequest;
 use App\Baselines\Request\VectorsRequest;
 use App\Ledger\Desk;
 use App\Project\Changes;
@@ -18,6 +20,7 @@ use App\Result\Results;
 use App\Store\FileStore;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\MapQueryString;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
@@ -37,9 +40,11 @@ final class BaselinesController
     }
 
     #[Route('', methods: 'GET')]
-    public function baselines(#[Reads] Project $project, BaselinesPage $page): JsonResponse
-    {
-        return new JsonResponse($page->of($project));
+    public function baselines(
+        #[Reads] Project $project, BaselinesPage $page,
+        #[MapQueryString(validationFailedStatusCode: 422)] AllowanceRequest $allowance = new AllowanceRequest(),
+    ): JsonResponse {
+        return new JsonResponse($page->of($project, $allowance));
     }
 
     #[Route('/process', methods: 'POST')]
@@ -110,6 +115,14 @@ final class BaselinesController
     public function run(#[Reads] Project $project, string $pair): JsonResponse
     {
         return $this->document($project, Slots::STATIC.$pair);
+    }
+
+    /** The stops of a rover become points of the project. */
+    #[Route('/stops/{pair<'.self::PAIR.'>}', methods: 'POST')]
+    public function stops(
+        #[Changes] Project $project, string $pair, #[MapRequestPayload] StopsRequest $request, StopPoints $stops,
+    ): JsonResponse {
+        return new JsonResponse(['file' => $stops->take($project, $this->desk->member(), $pair, $request)]);
     }
 
     #[Route('/scatter/{pair<'.self::PAIR.'>}', methods: 'GET')]

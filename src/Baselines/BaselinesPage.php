@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Baselines;
 
+use App\Baselines\Request\AllowanceRequest;
 use App\Baselines\View\BaselineRunView;
 use App\Baselines\View\BaselinesView;
 use App\Baselines\View\BaselineView;
@@ -27,10 +28,6 @@ use Mensura\Gnss\VectorRepeat;
 /** The Baselines stage of a project. */
 final class BaselinesPage
 {
-    /** What loops and repeats may miss by: ten millimetres and one millionth of the length (common practice for static work). */
-    private const CONSTANT = 0.010;
-    private const PPM = 1.0;
-
     public function __construct(
         private readonly OccupationRepository $occupations,
         private readonly Pairs $pairs,
@@ -42,7 +39,7 @@ final class BaselinesPage
     ) {
     }
 
-    public function of(Project $project): BaselinesView
+    public function of(Project $project, AllowanceRequest $allowance): BaselinesView
     {
         $current = $this->results->current($project);
         $stale = $this->results->stale($project);
@@ -58,7 +55,8 @@ final class BaselinesPage
 
         return new BaselinesView(
             array_map(fn (Occupation $o): OccupationView => $this->occupation($project, $o), $occupations), $baselines,
-            self::closures($pairs, $current), self::CONSTANT, self::PPM, $this->orbits->hasBroadcast($project),
+            self::closures($pairs, $current, $allowance), $allowance->constant / 1000.0, $allowance->ppm,
+            $this->orbits->hasBroadcast($project),
             $this->orbits->hasPrecise($project), [] === $occupations ? null : self::leap(
                 $occupations[0]->recorded()->from,
             ), $this->recordings->of($project),
@@ -144,7 +142,7 @@ final class BaselinesPage
      *
      * @return list<ClosureView> the worst first
      */
-    private static function closures(array $pairs, array $current): array
+    private static function closures(array $pairs, array $current, AllowanceRequest $allowance): array
     {
         $vectors = $keys = [];
         $place = null;
@@ -163,7 +161,7 @@ final class BaselinesPage
         if (null === $place) {
             return [];
         }
-        $found = new VectorLoops($vectors, Horizon::of($place), self::CONSTANT, self::PPM);
+        $found = new VectorLoops($vectors, Horizon::of($place), $allowance->constant / 1000.0, $allowance->ppm);
         $key = static fn (array $which): array => array_values(array_map(static fn (int $i): string => $keys[$i], $which));
         $views = [
             ...array_map(static fn (VectorLoop $l): ClosureView => new ClosureView(

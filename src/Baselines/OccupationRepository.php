@@ -26,7 +26,7 @@ final class OccupationRepository extends ServiceEntityRepository implements Foll
     {
         if (FileKind::Occupation->value === $file->kind()) {
             $occupation = new Occupation($project, $file, mb_substr(Recorded::in($file)->marker, 0, 60));
-            $occupation->moves = $this->isNamedByFeatures($project, $file->name());
+            $occupation->moves = Recorded::in($file)->moves || $this->isNamedByFeatures($project, $file->name());
             $this->getEntityManager()->persist($occupation);
         }
         if (FileKind::RoverFeatures->value === $file->kind()) {

@@ -17,6 +17,7 @@ final readonly class Recorded
     private function __construct(
         public string $marker, public float $from, public float $to, public ?float $interval, public int $epochs, public array $satellites,
         public string $receiver, public string $antenna, public array $offset, public ?array $place, public float $rinex,
+        public bool $moves,
     ) {
     }
 
@@ -29,7 +30,7 @@ final readonly class Recorded
             (int) $m['epochs'], array_values(
                 array_map(strval(...), (array) $m['satellites']),
             ), (string) $m['receiver'], (string) $m['antenna'],
-            self::three($m['offset']) ?? [0.0, 0.0, 0.0], self::three($m['place']), (float) $m['version'],
+            self::three($m['offset']) ?? [0.0, 0.0, 0.0], self::three($m['place']), (float) $m['version'], (bool) ($m['moves'] ?? false),
         );
     }
 

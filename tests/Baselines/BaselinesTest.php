@@ -6,6 +6,7 @@ namespace App\Tests\Baselines;
 
 use App\Tests\ApiTestCase;
 use Demo\Generator;
+use Demo\Gnss\KerbWalk;
 use Demo\Gnss\Sessions;
 use Demo\TruthModel;
 
@@ -80,6 +81,53 @@ final class BaselinesTest extends ApiTestCase
         self::assertEqualsWithDelta(sqrt(1.6 ** 2 - 0.15 ** 2), array_column($view['occupations'], 'vertical', 'id')[$rover['id']], 1e-9);
         $refused = $this->post('/baselines/accept', ['baselines' => [$key]], 422);
         self::assertStringContainsString('stale', (string) json_encode($refused));
+    }
+
+    /** A rover carried along a kerb: its file says that it moved, its stops are averaged and become points of the project. */
+    public function testAStopAndGoRoverBecomesPoints(): void
+    {
+        $this->accept('control.csv', (new Generator(new TruthModel()))->files()['control-kestrel-tarn.csv']);
+        $this->accept('kestrel-tarn-124.31p', self::$files['kestrel-tarn-124.31p'] ?? '');
+        foreach ((new KerbWalk(new TruthModel()))->files() as $name => $text) {
+            $this->accept($name, (string) gzencode($text));
+        }
+        $view = $this->get('/baselines');
+        self::assertSame([false, true], array_column($view['occupations'], 'moves'));
+        [$pair] = $view['baselines'];
+        self::assertSame(['KT07', 'KERB'], [$pair['fromName'], $pair['toName']]);
+        $unprocessed = $this->post("/baselines/stops/{$pair['key']}", ['prefix' => 'KERB-'], 422);
+        self::assertStringContainsString('not processed yet', (string) json_encode($unprocessed));
+        $this->job('/baselines/process', ['pairs' => [[$pair['base'], $pair['rover']]]]);
+        $document = $this->get("/baselines/runs/{$pair['key']}");
+        self::assertCount(\count(KerbWalk::JOINTS), $document['stops']);
+        foreach (KerbWalk::JOINTS as $i => [$e, $n, $h]) {
+            $s = $document['stops'][$i];
+            self::assertSame('fixed', $s['solution']);
+            // Centimetres for kinematic carriers are common practice; the stated sd has to cover what is off.
+            self::assertLessThan(0.012, hypot($s['e'] - $e, $s['n'] - $n), "stop $i");
+            self::assertLessThan(3.0 * $s['sdPlan'] + 0.001, hypot($s['e'] - $e, $s['n'] - $n), "stop $i");
+            self::assertEqualsWithDelta($h, $s['h'], 0.020, "stop $i");
+        }
+        $this->post("/baselines/stops/{$pair['key']}", ['prefix' => 'KERB 1', 'code' => 'KERB'], 422);
+        $this->post("/baselines/stops/{$pair['key']}", ['prefix' => 'KERB-', 'code' => 'KERB']);
+        $points = array_column($this->get('/points')['points'], null, 'name');
+        self::assertEqualsWithDelta($document['stops'][9]['n'], $points['KERB-10']['n'], 1e-4);
+        self::assertSame(['KERB', 'surveyed'], [$points['KERB-10']['code'], $points['KERB-10']['role']]);
+        $rover = $view['occupations'][1];
+        $this->call('PUT', "/baselines/occupations/{$rover['id']}", [
+            'marker' => 'KERB', 'heightKind' => 'vertical', 'heightValue' => 2.0,
+        ], 200);
+        $stale = $this->post("/baselines/stops/{$pair['key']}", ['prefix' => 'KERB-'], 422);
+        self::assertStringContainsString('Process it again first', (string) json_encode($stale));
+    }
+
+    /** What is allowed for loops is the reader's own; it is no part of any result. */
+    public function testLoopsAreMeasuredAgainstWhatIsAllowed(): void
+    {
+        $view = $this->get('/baselines');
+        self::assertSame([0.010, 1.0], [$view['constant'], (float) $view['ppm']]);
+        self::assertSame(0.004, $this->get('/baselines?constant=4&ppm=0.5')['constant']);
+        $this->call('GET', '/baselines?constant=-1', null, 422);
     }
 
     /** The tripod on KT08 slid: float, found epoch by epoch, trimmed, fixed; and taken back. */

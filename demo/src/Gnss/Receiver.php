@@ -13,6 +13,7 @@ final readonly class Receiver
     /**
      * @param array{float, float, float}|\Closure(int): array{float, float, float} $place  of the antenna, geocentric; at an epoch, where
      *     it moves
+     * @param string                               $markerType as in RINEX 3; empty where the header states none
      * @param float                                $begin      seconds after the sky's time of reference
      * @param float                                $clock      ahead of GPS time, seconds
      * @param array<string, list<string>>          $types      of observations by system
@@ -39,6 +40,7 @@ final readonly class Receiver
         public array $obstructed = [],
         public array $shaded = [0, 0],
         public float $shade = 0.0,
+        public string $markerType = '',
     ) {
     }
 

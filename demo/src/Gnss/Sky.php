@@ -107,6 +107,7 @@ final class Sky
         $begin = $this->toe + $r->begin;
         $text = self::head('     3.04           OBSERVATION DATA    M: MIXED', 'RINEX VERSION / TYPE')
             .('' === $r->marker ? '' : self::head($r->marker, 'MARKER NAME'))
+            .('' === $r->markerType ? '' : self::head($r->markerType, 'MARKER TYPE'))
             .self::head(\sprintf('%-20s%-20s%-20s', '0001', 'INVENTED RECEIVER', '1.0'), 'REC # / TYPE / VERS')
             .self::head(\sprintf('%-20s%-20s', '0001', $r->antenna), 'ANT # / TYPE')
             .self::head(\sprintf('%14.4F%14.4F%14.4F', ...$header), 'APPROX POSITION XYZ')

@@ -28,6 +28,12 @@ export interface UserView {
   name: string;
 }
 
+/** What loops and repeats may miss by; ten millimetres and one millionth of the length are common practice for static work. */
+export interface AllowanceRequest {
+  constant?: number;
+  ppm?: number;
+}
+
 /** A base whose position or antenna height was wrong, and what was measured from it. Metres; degrees where the right position is given as latitude and longitude. */
 export interface BaseRequest {
   files: number[];
@@ -102,6 +108,12 @@ export interface StationOrderRequest {
   to: string;
   interval?: number;
   format?: string;
+}
+
+/** How the points made of a rover's stops are called: the prefix with a number, and the code of all. */
+export interface StopsRequest {
+  prefix: string;
+  code?: string;
 }
 
 /** Baselines to be accepted to the network. */

@@ -11,6 +11,9 @@ final class ObservationFile
 {
     public string $marker = '';
 
+    /** It was carried or driven: its type of marker says so, or an event in the file. */
+    public bool $moves = false;
+
     /** RINEX version, as 3.04. */
     public float $version = 0.0;
 

@@ -24,6 +24,9 @@ final class ObservationReader
     /** Systems whose satellites are kept. */
     private const KEPT = ['G' => true, 'E' => true, 'C' => true];
 
+    /** Types of marker that are on their way (RINEX 3.04, table A2). */
+    private const MOVING = ['SPACEBORNE', 'AIRBORNE', 'WATER_CRAFT', 'GROUND_CRAFT', 'FLOATING_BUOY', 'BALLISTIC', 'ANIMAL', 'HUMAN'];
+
     /** BeiDou time is 14 seconds behind GPS time, Galileo time with it to nanoseconds. */
     private const AHEAD = ['GPS' => 0.0, 'GAL' => 0.0, 'BDT' => 14.0, 'QZS' => 0.0];
 
@@ -87,6 +90,9 @@ final class ObservationReader
                     break;
                 case 'REC # / TYPE / VERS':
                     $f->receiverType = trim(substr($line, 20, 20));
+                    break;
+                case 'MARKER TYPE':
+                    $f->moves = \in_array(strtoupper(trim(substr($line, 0, 20))), self::MOVING, true);
                     break;
                 case 'ANT # / TYPE':
                     $f->antennaType = trim(substr($line, 20, 20));
@@ -348,6 +354,7 @@ final class ObservationReader
         $marker = $this->file->marker;
         $offset = $this->file->antennaOffset;
         $this->header($count);
+        $this->file->moves = $this->file->moves || 2 === $flag;
         if (2 === $flag || 3 === $flag || $marker !== $this->file->marker || $offset !== $this->file->antennaOffset) {
             $this->file->warnings[] = \sprintf(
                 '%s line %d: %s; what follows is read as of the same occupation', $this->lines->name, $this->lines->number,

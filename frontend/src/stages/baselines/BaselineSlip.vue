@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import type { BaselineRunView, BaselineView, ProcessRequest } from '../../api/types';
+import type { BaselineRunView, BaselineView, ProcessRequest, StopsRequest } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import { length, lengthUnit, small, smallUnit, when } from '../../format/units';
 import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
 import { useProject } from '../../state/project';
 import { ratioText } from './columns';
-import { stopsCsv, type Stop } from './documents';
+import type { Stop } from './documents';
 import { clock, minutes, type Zone } from './times';
 import { runOf } from './verdict';
 
@@ -30,6 +30,7 @@ const emit = defineEmits<{
   trim: [window: [number, number]];
   whole: [];
   accept: [];
+  stops: [request: StopsRequest];
 }>();
 const project = useProject();
 const units = computed(() => project.units);
@@ -40,9 +41,21 @@ const orbits = ref('broadcast');
 const bands = ref('both');
 const ionosphere = ref('weighted');
 const leftOut = ref<string[]>([]);
+/** What is used of the session, minutes after its begin. */
+const span = ref<number[]>([0, 0]);
+const minutesIn = computed(() => Math.max(1, Math.round((props.baseline.to - props.baseline.from) / 60)));
+const instant = (m: number) => Math.min(props.baseline.to, props.baseline.from + 60 * m);
+const isPart = computed(() => span.value[0]! > 0 || span.value[1]! < minutesIn.value);
+const prefix = ref('');
+const code = ref('');
 watch(
   () => props.baseline.key,
-  () => (isSetting.value = false),
+  () => {
+    isSetting.value = false;
+    span.value = [0, minutesIn.value];
+    [prefix.value, code.value] = [`${props.baseline.toName}-`, ''];
+  },
+  { immediate: true },
 );
 
 const process = () =>
@@ -52,10 +65,11 @@ const process = () =>
     bands: bands.value,
     ionosphere: ionosphere.value,
     leftOut: leftOut.value,
+    from: isPart.value ? instant(span.value[0]!) : null,
+    to: isPart.value ? instant(span.value[1]!) : null,
   });
 const part = computed(() => props.window ?? props.keep);
 const spoken = (w: [number, number]) => `${clock(w[0], props.zone, props.leap)} to ${clock(w[1], props.zone, props.leap)}`;
-const stopsFile = computed(() => URL.createObjectURL(new Blob([stopsCsv(props.stops, props.baseline.toName)], { type: 'text/csv' })));
 const tone = computed(() =>
   run.value === null || props.baseline.moves || run.value.solution === 'fixed'
     ? props.baseline.stale.length > 0
@@ -88,10 +102,22 @@ const lessText = (r: BaselineRunView) =>
     <p v-if="baseline.moves && run">
       Its receiver moved: the track is on the map<template v-if="stops.length > 0"
         >, with {{ stops.length }} stops averaged (largest sd {{ small(Math.max(...stops.map((s) => s.sdPlan)), units) }}
-        {{ smallUnit(units) }} in plan).
-        <a class="link" :href="stopsFile" :download="`${baseline.toName}-stops.csv`">Keep the stops as points</a></template
+        {{ smallUnit(units) }} in plan).</template
       ><template v-else>; it stopped nowhere long enough, or is known by codes only.</template>
     </p>
+    <form
+      v-if="stops.length > 0 && baseline.stale.length === 0"
+      class="stops"
+      @submit.prevent="emit('stops', { prefix: prefix.trim(), code: code.trim() })"
+    >
+      <span class="quiet">Points</span>
+      <ElInput v-model="prefix" size="small" class="mono" maxlength="30" aria-label="Names of the stops begin with" />
+      <span class="quiet">1 to {{ stops.length }}, code</span>
+      <ElInput v-model="code" size="small" class="mono" maxlength="30" aria-label="Code of the stops" placeholder="none" />
+      <ElButton native-type="submit" size="small" data-test="take-stops" :disabled="!project.mayChange || prefix.trim() === ''"
+        >Take the stops in as points</ElButton
+      >
+    </form>
     <div class="actions">
       <template v-if="part">
         <ElButton type="primary" data-test="keep" :disabled="!project.mayChange" @click="emit('trim', part)"
@@ -136,6 +162,17 @@ const lessText = (r: BaselineRunView) =>
         ><ElSelect v-model="leftOut" size="small" multiple filterable collapse-tags aria-label="Satellites left out" placeholder="none">
           <ElOption v-for="s in satellites" :key="s" :value="s" :label="s" /></ElSelect
       ></ElFormItem>
+      <ElFormItem class="part" :label="`time ${spoken([instant(span[0]!), instant(span[1]!)])}`"
+        ><ElSlider
+          v-model="span"
+          range
+          size="small"
+          :min="0"
+          :max="minutesIn"
+          :show-tooltip="false"
+          range-start-label="Begin of the time used"
+          range-end-label="End of the time used"
+      /></ElFormItem>
       <ElButton type="primary" size="small" native-type="submit" data-test="process-with">Process</ElButton>
     </form>
     <div v-if="baseline.runs.length > 1" class="scroll">
@@ -188,12 +225,24 @@ p {
 }
 .settings {
   display: grid;
-  grid-template-columns: 70px repeat(3, 1fr) 1.4fr auto;
+  grid-template-columns: 70px repeat(3, 1fr) 1.4fr;
   gap: 8px;
   align-items: start;
 }
+.settings .part {
+  grid-column: 1 / 5;
+  padding: 0 8px;
+}
 .settings .el-button {
-  margin-top: 20px;
+  align-self: center;
+}
+.stops {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.stops .el-input {
+  width: 90px;
 }
 .scroll {
   overflow-x: auto;

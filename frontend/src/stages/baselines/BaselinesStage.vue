@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post, put } from '../../api/client';
 import type {
@@ -9,8 +9,10 @@ import type {
   ProcessRequest,
   ReferenceStationView,
   SkyView,
+  StopsRequest,
   VectorsRequest,
 } from '../../api/types';
+import NumberInput from '../../fields/NumberInput.vue';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import { isTyping } from '../../frame/keys';
@@ -21,22 +23,19 @@ import { pointsScene, type Scene, type SceneShift } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import { useSession } from '../../state/session';
 import BaseSheet from './BaseSheet.vue';
+import BaselineSide from './BaselineSide.vue';
 import BaselineSlip from './BaselineSlip.vue';
 import { baselinesScene, featured, stationsScene } from './baselinesScene';
 import { baselineColumns, closureColumns, occupationColumns } from './columns';
-import { rmsOf, type RunDocument } from './documents';
+import type { RunDocument } from './documents';
 import type { Scatter } from './epochs';
 import FeatureSheet from './FeatureSheet.vue';
 import OccupationSlip from './OccupationSlip.vue';
 import SideSwitch, { type Side } from './SideSwitch.vue';
 import StationSheet from './StationSheet.vue';
-import SkyStrip from './SkyStrip.vue';
 import TimeStrip from './TimeStrip.vue';
 import { ahead, day, localZone, type Zone } from './times';
 import { runOf, verdict } from './verdict';
-
-const EpochPlot = defineAsyncComponent(() => import('./EpochPlot.vue'));
-const ResidualPlot = defineAsyncComponent(() => import('./ResidualPlot.vue'));
 
 const project = useProject();
 const session = useSession();
@@ -51,10 +50,21 @@ const scatter = shallowRef<Scatter | null>(null);
 const runDocument = shallowRef<RunDocument | null>(null);
 const sky = shallowRef<SkyView | null>(null);
 const window_ = ref<[number, number] | null>(null);
-const shownSatellite = ref('');
-const band = ref('L1');
 
 const zone = computed<Zone>(() => (session.preferences['baselines.zone'] as Zone | undefined) ?? localZone());
+/** What loops may miss by, millimetres and millionths; each surveyor keeps his own. */
+const allowance = computed(() => ({ constant: 10, ppm: 1, ...(session.preferences['baselines.allowance'] as object | undefined) }));
+let typing: ReturnType<typeof setTimeout> | undefined;
+function allow(change: { constant?: number | null; ppm?: number | null }) {
+  const asked = { ...allowance.value, ...change };
+  clearTimeout(typing);
+  typing = setTimeout(async () => {
+    if (asked.constant === null || asked.ppm === null || asked.constant < 0.1 || asked.constant > 1000 || asked.ppm < 0 || asked.ppm > 100)
+      return;
+    await session.prefer('baselines.allowance', asked);
+    await load();
+  }, 300);
+}
 const leap = computed(() => view.value?.leap ?? 18);
 const zones = computed(() => [...new Set([localZone(), 'utc', 'gps'])]);
 const zoneName = (z: Zone) => ({ utc: 'UTC', gps: 'GPS time' })[z] ?? z;
@@ -107,12 +117,6 @@ const tabs = computed(
       ['stations', 'Stations'],
     ] as const,
 );
-const satellites = computed(() =>
-  (runDocument.value?.satellites ?? [])
-    .map((s) => ({ ...s, rms: rmsOf(runDocument.value!, s.id) }))
-    .sort((a, b) => (b.rms ?? -1) - (a.rms ?? -1)),
-);
-const bands = computed(() => [...new Set((runDocument.value?.residuals ?? []).map((r) => r.signal.split(' ')[1]!))]);
 /** What is proposed to be kept, in instants. */
 const keep = computed<[number, number] | null>(() => {
   const e = epochs.value;
@@ -131,7 +135,8 @@ const shownWindow = computed<[number, number] | null>(() => {
 });
 
 async function load() {
-  view.value = await get<BaselinesView>(project.path('/baselines'));
+  const { constant, ppm } = allowance.value;
+  view.value = await get<BaselinesView>(project.path(`/baselines?constant=${constant}&ppm=${ppm}`));
   if (baseline.value === null && baselines.value.length > 0 && tab.value === 'baselines') chosen.value = new Set([worst()]);
 }
 
@@ -147,7 +152,6 @@ async function loadSide() {
   if (wanted === 'epochs') scatter.value = b?.epochs ? await get<Scatter>(project.path(`/baselines/scatter/${b.key}`)) : null;
   if (wanted === 'residuals' || b?.moves) {
     runDocument.value = b && b.runs.length > 0 ? await get<RunDocument>(project.path(`/baselines/runs/${b.key}`)) : null;
-    if (!bands.value.includes(band.value)) band.value = bands.value[0] ?? 'L1';
   }
   const o = occupation.value;
   if (o && (sky.value === null || skyOf !== o.id)) {
@@ -213,6 +217,11 @@ const accept = (keys: string[]) =>
   project.attempt(
     () => post(project.path('/baselines/accept'), { baselines: keys } satisfies VectorsRequest),
     keys.length === 1 ? 'Its vector is in the network.' : `${keys.length} vectors are in the network.`,
+  );
+const takeStops = (request: StopsRequest) =>
+  project.attempt(
+    () => post(project.path(`/baselines/stops/${baseline.value!.key}`), request),
+    `The stops are points ${request.prefix}1 and following.`,
   );
 /** Fixed, fresh, independent and not in the network yet: what is accepted without a further look. */
 const acceptable = computed(() =>
@@ -396,6 +405,7 @@ watch([side, baseline, occupation], loadSide);
               @trim="(part) => trim(part)"
               @whole="trim(null)"
               @accept="accept([...chosen])"
+              @stops="takeStops"
             />
           </template>
           <template v-else-if="tab === 'occupations'">
@@ -454,10 +464,25 @@ watch([side, baseline, occupation], loadSide);
                 ><p class="quiet">Process baselines that close a loop, or that were measured twice, to see what they miss by.</p></template
               >
             </FiguresTable>
-            <p class="quiet">
-              Allowed: {{ (1000 * view.constant).toFixed(0) }} mm and {{ view.ppm }} ppm of the length. Worst first; all loops are found by
-              themselves.
-            </p>
+            <div class="allowed">
+              <NumberInput
+                :model-value="allowance.constant"
+                label="allowed"
+                unit="mm"
+                :digits="1"
+                data-test="allowed-constant"
+                @update:model-value="(constant) => allow({ constant })"
+              />
+              <NumberInput
+                :model-value="allowance.ppm"
+                label="and of the length"
+                unit="ppm"
+                :digits="1"
+                data-test="allowed-ppm"
+                @update:model-value="(ppm) => allow({ ppm })"
+              />
+              <p class="quiet">Worst first; all loops are found by themselves. What is allowed changes no result.</p>
+            </div>
           </template>
         </template>
       </div>
@@ -475,56 +500,20 @@ watch([side, baseline, occupation], loadSide);
           <SideSwitch v-model="side" />
         </template>
       </MapSketch>
-      <template v-else>
-        <div class="corner">
-          <SideSwitch v-model="side" />
-          <strong v-if="side === 'epochs' && epochs">Epochs at {{ epochs.mark }}</strong>
-          <strong v-if="side === 'residuals' && baseline">{{ baseline.fromName }} → {{ baseline.toName }}</strong>
-          <ElRadioGroup v-if="side === 'residuals' && bands.length > 1" v-model="band" size="small" aria-label="Band">
-            <ElRadioButton v-for="b in bands" :key="b" :value="b">{{ b }}</ElRadioButton>
-          </ElRadioGroup>
-        </div>
-        <template v-if="side === 'epochs'">
-          <EpochPlot
-            v-if="epochs && scatter"
-            :scatter="scatter"
-            :epochs="epochs"
-            :window="shownWindow"
-            :zone="zone"
-            :leap="leap"
-            @window="(w) => (window_ = w)"
-          />
-          <div v-else class="hollow quiet">
-            <p>Solve a baseline epoch by epoch to see whether its receiver stood still.</p>
-            <ElButton v-if="baseline" type="primary" :disabled="!project.mayChange" @click="solveEpochs"
-              >Solve {{ baseline.toName }} epoch by epoch</ElButton
-            >
-          </div>
-        </template>
-        <div v-else-if="side === 'residuals'" class="plots">
-          <template v-if="runDocument">
-            <ResidualPlot :document="runDocument" :zone="zone" :leap="leap" :shown="shownSatellite" :band="band" />
-            <ul class="satellites" aria-label="Satellites by residual">
-              <li v-for="s in satellites" :key="s.id">
-                <ElButton
-                  text
-                  size="small"
-                  :class="{ on: s.id === shownSatellite }"
-                  @click="shownSatellite = shownSatellite === s.id ? '' : s.id"
-                  ><span class="mono">{{ s.id }} {{ s.rms === null ? '–' : s.rms.toFixed(1) }}</span
-                  ><span class="quiet">&nbsp;{{ s.epochs }}{{ s.slips > 0 ? `, ${s.slips} slips` : '' }}</span></ElButton
-                >
-              </li>
-            </ul>
-            <p class="quiet">
-              Worst first: root mean square in mm, epochs. Choose one to see it stand out; leave it out by “Process again with…”.
-            </p>
-          </template>
-          <div v-else class="hollow quiet"><p>Process the baseline to see its residuals.</p></div>
-        </div>
-        <SkyStrip v-else-if="sky && occupation" :sky="sky" :zone="zone" :leap="leap" :marker="occupation.marker" :left-out="new Set()" />
-        <div v-else class="hollow quiet"><p>Choose an occupation to see its satellites.</p></div>
-      </template>
+      <BaselineSide
+        v-else
+        v-model:side="side"
+        :baseline="baseline"
+        :occupation="occupation"
+        :scatter="scatter"
+        :run="runDocument"
+        :sky="sky"
+        :window="shownWindow"
+        :zone="zone"
+        :leap="leap"
+        @window="(w) => (window_ = w)"
+        @epochs="solveEpochs"
+      />
     </template>
   </TwoPages>
 </template>
@@ -563,51 +552,14 @@ watch([side, baseline, occupation], loadSide);
 .actions .el-button {
   margin: 0;
 }
-.corner {
-  position: absolute;
-  top: 8px;
-  left: 14px;
-  z-index: 2;
-  display: flex;
-  gap: 14px;
-  align-items: center;
-}
-.hollow {
-  position: absolute;
-  inset: 0;
+.allowed {
   display: grid;
-  place-content: center;
-  justify-items: center;
-  gap: 8px;
-}
-.plots {
-  position: absolute;
-  inset: 44px 6px 8px;
-  display: flex;
-  flex-direction: column;
-}
-.satellites {
-  list-style: none;
-  margin: 0 14px;
-  padding: 0;
-  display: flex;
-  flex-wrap: wrap;
-  max-height: 120px;
-  overflow: auto;
-}
-.satellites .el-button {
-  margin: 0 10px 0 0;
-  padding: 0 4px;
+  grid-template-columns: 110px 130px 1fr;
+  gap: 12px;
+  align-items: center;
 }
 .sheet > :deep(.figures) {
   flex: 1 1 110px;
   min-height: 110px;
-}
-.satellites .on {
-  background: var(--cobalt-soft);
-}
-.plots p {
-  margin: 2px 18px 0;
-  font-size: 12px;
 }
 </style>

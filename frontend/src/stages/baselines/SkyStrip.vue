@@ -4,7 +4,7 @@ import type { SkyView } from '../../api/types';
 import { clock, type Zone } from './times';
 
 /** Each satellite of an occupation in time: tracked or not, how strong, where lock was lost. */
-const props = defineProps<{ sky: SkyView; zone: Zone; leap: number; marker: string; leftOut: Set<string> }>();
+const props = defineProps<{ sky: SkyView; zone: Zone; leap: number; marker: string }>();
 const cells = computed(() => props.sky.count.length);
 const WEAK = 30;
 const STRONG = 50;
@@ -25,7 +25,7 @@ const ticks = computed(() =>
       {{ marker }}: {{ sky.rows.length }} satellites. A cell is as high as the signal is strong (30 to 50 dB-Hz); ▾ marks a loss of lock.
     </p>
     <div class="rows">
-      <div v-for="r in sky.rows" :key="r.id" class="row" :class="{ out: leftOut.has(r.id) }">
+      <div v-for="r in sky.rows" :key="r.id" class="row">
         <span class="mono id">{{ r.id }}</span>
         <svg
           :viewBox="`0 0 ${cells} 1`"
@@ -84,9 +84,6 @@ p {
   display: flex;
   align-items: stretch;
   border-bottom: 1px solid var(--rule);
-}
-.row.out {
-  opacity: 0.35;
 }
 .id {
   flex: 0 0 44px;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { BaselineRunView, BaselinesView, BaselineView, EpochsView, OccupationView } from '../../api/types';
 import { baselinesScene } from './baselinesScene';
 import { baselineColumns, worry } from './columns';
-import { rmsOf, stopsCsv } from './documents';
+import { rmsOf } from './documents';
 import { between, hull, standing, trueScale, windowOf, type Scatter } from './epochs';
 import { bandNames, coverage, drawn } from './features';
 import { ahead, clock, clocks, day, hours, isoHour, minutes, ticks } from './times';
@@ -302,8 +302,5 @@ describe('rovers that move', () => {
     expect(scene.paths[0]!.path).toEqual([10, 5, 20, 6]);
     expect(scene.points.map((p) => p.name)).toContain('stop 1');
     expect(scene.lines[0]!.tone).toBe('plain');
-  });
-  it('hand their stops over as points', () => {
-    expect(stopsCsv(document.stops, 'R1').split('\n')[1]).toBe('R1-1,10.0000,5.0000,1.2346,STOP');
   });
 });

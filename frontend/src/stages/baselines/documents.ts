@@ -21,12 +21,6 @@ export interface Stop {
   solution: string;
 }
 
-/** Stops as lines of a point file: name, easting, northing, height, code. */
-export function stopsCsv(stops: Stop[], marker: string): string {
-  const rows = stops.map((s, i) => `${marker}-${i + 1},${s.e.toFixed(4)},${s.n.toFixed(4)},${s.h.toFixed(4)},STOP`);
-  return ['point,easting [m],northing [m],height [m],code', ...rows, ''].join('\n');
-}
-
 /** Root mean square of a satellite's residuals over all its signals, millimetres; null where it has none. */
 export function rmsOf(document: RunDocument, satellite: string): number | null {
   const all = document.residuals.filter((r) => r.signal.startsWith(`${satellite} `)).flatMap((r) => r.mm);

@@ -178,6 +178,70 @@ describe('the baselines page', () => {
     expect(calls.find((c) => c.route === 'POST /baselines/epochs')?.body).toEqual({ base: 1, rover: 2 });
   });
 
+  it('takes the stops of a rover in as points, named and coded as typed', async () => {
+    const track = baseline({ key: '1-3', rover: 3, toName: 'KERB', moves: true, runs: [run()] });
+    const stop = { from: 0, to: 22, count: 12, e: 1, n: 2, h: 3, sdPlan: 0.004, sdUp: 0.006, solution: 'fixed' };
+    const document_ = { first: NOON, satellites: [], residuals: [], stops: [stop] };
+    const { calls } = office({
+      ...answers(page({ baselines: [track] })),
+      'GET /baselines/runs/1-3': document_,
+      'POST /baselines/stops/1-3': { file: 8 },
+    });
+    const stage = await show(BaselinesStage);
+    await flushPromises();
+    expect(stage.text()).toContain('1 stops averaged (largest sd 4.0 mm in plan)');
+    await stage.get('[aria-label="Code of the stops"]').setValue('KERB');
+    await stage.get('.stops').trigger('submit');
+    await flushPromises();
+    expect(calls.find((c) => c.route === 'POST /baselines/stops/1-3')?.body).toEqual({ prefix: 'KERB-', code: 'KERB' });
+  });
+
+  it('processes a part of the time, and all of it unless asked', async () => {
+    const { calls } = office(answers());
+    const stage = await show(BaselinesStage);
+    await press(stage, 'Process again with…');
+    const slider = stage.getComponent({ name: 'ElSlider' });
+    slider.vm.$emit('update:modelValue', [30, 105]);
+    await flushPromises();
+    expect(stage.get('.part').text()).toContain('time 12:30 to 13:45');
+    await stage.get('.settings').trigger('submit');
+    await flushPromises();
+    expect(calls.find((c) => c.route === 'POST /baselines/process')?.body).toMatchObject({ from: NOON + 1800, to: NOON + 6300 });
+    slider.vm.$emit('update:modelValue', [0, 105]);
+    await flushPromises();
+    await stage.get('.settings').trigger('submit');
+    await flushPromises();
+    expect(calls.filter((c) => c.route === 'POST /baselines/process')[1]?.body).toMatchObject({ from: null, to: null });
+  });
+
+  it('asks for the loops anew when another allowance is typed', async () => {
+    const closures = [
+      {
+        key: 'a b c',
+        kind: 'loop',
+        marks: ['A', 'B', 'C'],
+        baselines: ['1-2'],
+        sessions: ['1'],
+        length: 900,
+        closure: [0.01, 0, 0],
+        size: 0.01,
+        allowed: 0.011,
+        independent: true,
+      },
+    ];
+    const { calls } = office({ ...answers(page({ closures })), 'PUT /api/account/preferences/baselines.allowance': {} });
+    const stage = await show(BaselinesStage);
+    await stage.get('[data-test=tab-closures]').trigger('click');
+    await flushPromises();
+    await stage.get('[data-test=allowed-constant] input').setValue('5');
+    await new Promise((r) => setTimeout(r, 400));
+    await flushPromises();
+    expect(calls.filter((c) => c.route === 'GET /baselines').map((c) => c.query.toString())).toEqual([
+      'constant=10&ppm=1',
+      'constant=5&ppm=1',
+    ]);
+  });
+
   it('asks about markers, and offers to write recordings as RINEX', async () => {
     const recording = {
       id: 7,
@@ -219,7 +283,7 @@ describe('an occupation', () => {
     expect(slip.text()).toContain('1.5930 m to the reference point');
     await slip.get('[data-test=save-occupation]').trigger('click');
     await flushPromises();
-    expect(calls[0]?.body).toMatchObject({ heightKind: 'slant', heightValue: 1.6, heightRadius: 0.15, moves: false });
+    expect(calls.find((c) => c.route.startsWith('PUT'))?.body).toMatchObject({ heightKind: 'slant', heightValue: 1.6, heightRadius: 0.15, moves: false });
   });
 
   it('shows all three clocks and takes the name that is suggested', async () => {

@@ -56,7 +56,7 @@ final readonly class GnssReading implements Reading
             'marker' => $file->marker, 'from' => $file->times[0]->sinceEpoch(), 'to' => $file->times[$last]->sinceEpoch(),
             'interval' => $file->interval(), 'epochs' => $last + 1, 'satellites' => $satellites, 'version' => $file->version,
             'receiver' => $file->receiverType, 'antenna' => $file->antennaType, 'offset' => $file->antennaOffset,
-            'place' => $file->statedPlace(), 'timeSystem' => $file->timeSystem,
+            'place' => $file->statedPlace(), 'timeSystem' => $file->timeSystem, 'moves' => $file->moves,
         ];
 
         return new self(
