@@ -25,7 +25,7 @@ abstract class ApiTestCase extends WebTestCase
     protected int $project;
     /** @var array<string, string> sent along with the next requests */
     protected array $headers = [];
-    private string $token = '';
+    protected string $token = '';
 
     protected function setUp(): void
     {

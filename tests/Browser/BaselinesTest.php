@@ -61,6 +61,19 @@ final class BaselinesTest extends OfficeTestCase
         $office->await(static fn (): ?bool => str_contains($office->text(), 'is it KT09?') ? null : true, 'the marker made right');
     }
 
+    public function testAStopAndGoRoverBecomesPoints(): void
+    {
+        $office = self::$office;
+        $office->go('/p/1/baselines');
+        $office->press('KERB');
+        $office->see('10 stops averaged', 20);
+        $office->find('[aria-label="Code of the stops"]')->sendKeys('KERB');
+        $office->click('[data-test=take-stops]');
+        $office->see('The stops are points KERB-1 and following', 30);
+        $office->go('/p/1/baselines?point=KERB-10');
+        $office->see('KERB-10', 20);
+    }
+
     public function testRoverFeaturesAreCorrected(): void
     {
         $office = self::$office;

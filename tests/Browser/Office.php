@@ -11,6 +11,7 @@ use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverDimension;
 use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverKeys;
+use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 
 /** The real application on its own data folder, a worker, and a headless Chromium to drive it. */
@@ -26,19 +27,26 @@ final class Office
     /** @var list<Process> */
     private array $processes = [];
 
+    /** Data folder of a demo project as it was loaded. */
+    private static ?string $loaded = null;
+
     public function __construct(bool $demo = true, bool $browser = true)
     {
         $root = self::root();
         $this->folder = $root.'/var/office-'.bin2hex(random_bytes(4));
         mkdir($this->folder.'/store', 0777, true);
+        if ($demo && null !== self::$loaded) {
+            (new Filesystem())->mirror(self::$loaded, $this->folder);
+        }
         $this->environment = [
             'APP_ENV' => 'prod', 'APP_DEBUG' => '0', 'APP_SECRET' => 'browser-tests',
             'DATABASE_URL' => 'sqlite:///'.$this->folder.'/mensura.db', 'STORE_DIR' => $this->folder.'/store',
         ];
         $this->console('cache:clear', '--quiet');
         $this->console('doctrine:migrations:migrate', '--no-interaction', '--quiet');
-        if ($demo) {
+        if ($demo && null === self::$loaded) {
             $this->console('mensura:demo');
+            self::keepLoaded($this->folder);
         }
         $stations = self::freePort();
         $this->environment['STATION_SERVICE_URL'] = "http://127.0.0.1:$stations";
@@ -54,6 +62,16 @@ final class Office
         if ($browser) {
             $this->openBrowser();
         }
+    }
+
+    /** The demo project is loaded once a process; every further office starts with a copy of it. */
+    private static function keepLoaded(string $folder): void
+    {
+        $files = new Filesystem();
+        $kept = $folder.'-loaded';
+        $files->mirror($folder, $kept);
+        self::$loaded = $kept;
+        register_shutdown_function(static fn () => $files->remove($kept));
     }
 
     public static function root(): string

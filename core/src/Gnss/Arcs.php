@@ -7,8 +7,10 @@ namespace Mensura\Gnss;
 /**
  * Stretches of a satellite's phase without a cycle slip, for each band.
  *
- * A slip is a loss of lock the receiver says, a gap, a jump of the geometry-free combination, or a jump of the difference of
- * phase in time against the median of the other satellites (the receivers' clocks drop out with it).
+ * A slip is a loss of lock the receiver says, a gap, a jump of the geometry-free combination, a jump of the wide lane less the
+ * narrow lane of the codes against its mean so far (Melbourne and Wübbena; Blewitt 1990, GRL 17(3), equations 3 to 6, from
+ * memory), or a jump of the difference of phase in time: against the median of the other satellites, in which the receivers'
+ * clocks drop out; where the rover moves, against the step that all of them say it took ({@see PhaseJumps}).
  */
 final class Arcs
 {
@@ -17,6 +19,11 @@ final class Arcs
 
     /** Metres a phase difference in time may stand off the others. */
     private const JUMP = 0.07;
+
+    /** Wide lanes are cycles; so many of them, and so many standard deviations of their own, may one stand off their mean. */
+    private const WIDE_LANE = 1.5;
+    private const WIDE_LANE_SIGMAS = 5.0;
+    private const WIDE_LANE_LEAST = 10;
 
     /** Seconds without an observation after which nothing says that lock was kept. */
     private const GAP = 95.0;
@@ -40,7 +47,7 @@ final class Arcs
         $this->of = [array_fill(0, $rows, -1), array_fill(0, $rows, -1)];
         $last = [];
         foreach ($session->times as $k => $time) {
-            $jumps = $moves ? [] : $this->jumps($session, $sights, $k, $last);
+            $jumps = $moves ? self::steps($session, $sights, $k, $last) : $this->jumps($session, $sights, $k, $last);
             for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
                 $satellite = $session->satellite[$i];
                 if ($sights->elevation[$i] < $mask || is_nan($sights->computed[$i])) {
@@ -52,7 +59,11 @@ final class Arcs
                 $isFree = null !== $before
                     && !is_nan($free)
                     && !is_nan($before['free'])
-                    && abs($free - $before['free']) > self::GEOMETRY_FREE;
+                    // Those near the horizon are noisier; a cycle of theirs is found by the difference in time.
+                    && abs($free - $before['free']) > self::GEOMETRY_FREE * max(1.0, 0.5 / sin($sights->elevation[$i]));
+                $lane = self::wideLane($session, $i);
+                $lanes = $before['lanes'] ?? [0, 0.0, 0.0];
+                $isFree = $isFree || self::isOffLane($lane, $lanes);
                 $slipped = false;
                 foreach ([0, 1] as $band) {
                     if (is_nan($session->phase[$band][$i])) {
@@ -75,7 +86,7 @@ final class Arcs
                     $this->slips[$satellite] = ($this->slips[$satellite] ?? 0) + 1;
                 }
                 $last[$satellite] = [
-                    'epoch' => $k, 'row' => $i, 'free' => $free,
+                    'epoch' => $k, 'row' => $i, 'free' => $free, 'lanes' => self::laned($slipped || $isGap ? [0, 0.0, 0.0] : $lanes, $lane),
                     'arc' => [
                         $this->of[0][$i] >= 0 ? $this->of[0][$i] : $before['arc'][0] ?? -1,
                         $this->of[1][$i] >= 0 ? $this->of[1][$i] : $before['arc'][1] ?? -1,
@@ -113,7 +124,7 @@ final class Arcs
     /**
      * Rows whose phase changed otherwise than the median of its band and system since the satellite's last epoch.
      *
-     * @param array<string, array{epoch: int, row: int, free: float, arc: array{int, int}}> $last
+     * @param array<string, array{epoch: int, row: int, free: float, lanes: array{int, float, float}, arc: array{int, int}}> $last
      *
      * @return array<int, array<int, true>> by band and row
      */
@@ -149,5 +160,76 @@ final class Arcs
         }
 
         return $found;
+    }
+
+    /**
+     * As {@see jumps()} of a rover that moves.
+     *
+     * @param array<string, array{epoch: int, row: int, free: float, lanes: array{int, float, float}, arc: array{int, int}}> $last
+     *
+     * @return array<int, array<int, true>> by band and row
+     */
+    private static function steps(Session $session, Sights $sights, int $k, array $last): array
+    {
+        $bands = $change = $rows = [];
+        foreach ([0, 1] as $band) {
+            for ($i = $session->epochStart[$k]; $i < $session->epochStart[$k + 1]; ++$i) {
+                $before = $last[$session->satellite[$i]] ?? null;
+                if (null === $before || $before['epoch'] !== $k - 1 || $session->lost[$band][$i]) {
+                    continue;
+                }
+                $value = $session->phase[$band][$i] - $sights->computed[$i]
+                    - $session->phase[$band][$before['row']] + $sights->computed[$before['row']];
+                if (!is_nan($value)) {
+                    $bands[] = $band;
+                    $change[] = $value;
+                    $rows[] = $i;
+                }
+            }
+        }
+
+        return (new PhaseJumps($rows, $bands, $change, $sights->direction, $sights->elevation))->found();
+    }
+
+    /** Wide lane of the phases less narrow lane of the codes, in wide-lane cycles; NAN without both bands. */
+    private static function wideLane(Session $session, int $row): float
+    {
+        [$one, $two] = $session->wavelength[$session->satellite[$row][0]] ?? [null, null];
+        if (null === $one || null === $two) {
+            return \NAN;
+        }
+        $codes = ($session->code[0][$row] / $one + $session->code[1][$row] / $two) / (1.0 / $one + 1.0 / $two);
+
+        return $session->phase[0][$row] / $one - $session->phase[1][$row] / $two - $codes * (1.0 / $one - 1.0 / $two);
+    }
+
+    /** @param array{int, float, float} $lanes count, mean and sum of squares off the mean */
+    private static function isOffLane(float $lane, array $lanes): bool
+    {
+        [$count, $mean, $squares] = $lanes;
+        if (is_nan($lane) || $count < self::WIDE_LANE_LEAST) {
+            return false;
+        }
+
+        return abs($lane - $mean) > max(self::WIDE_LANE, self::WIDE_LANE_SIGMAS * sqrt($squares / ($count - 1)));
+    }
+
+    /**
+     * With one more (Welford's recurrence).
+     *
+     * @param array{int, float, float} $lanes
+     *
+     * @return array{int, float, float}
+     */
+    private static function laned(array $lanes, float $lane): array
+    {
+        if (is_nan($lane)) {
+            return $lanes;
+        }
+        [$count, $mean, $squares] = $lanes;
+        $off = $lane - $mean;
+        $mean += $off / ++$count;
+
+        return [$count, $mean, $squares + $off * ($lane - $mean)];
     }
 }

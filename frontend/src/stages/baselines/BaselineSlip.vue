@@ -97,23 +97,23 @@ const lessText = (r: BaselineRunView) =>
       <template v-if="run.ratio !== null">, ratio {{ ratioText(run.ratio) }}</template
       >, {{ run.epochs }} epochs, {{ run.satellites }} satellites, {{ run.slips }} slips; {{ run.settings }}; base {{ run.baseFrom }}.
     </p>
-    <p v-for="w in run?.warnings" :key="w">{{ w }}.</p>
+    <p v-for="w in isSetting ? [] : run?.warnings" :key="w">{{ w }}.</p>
     <p v-for="s in baseline.stale" :key="s"><span class="doubt">Stale:</span> {{ s }}.</p>
-    <p v-if="baseline.moves && run">
+    <p v-if="baseline.moves && run && !isSetting">
       Its receiver moved: the track is on the map<template v-if="stops.length > 0"
         >, with {{ stops.length }} stops averaged (largest sd {{ small(Math.max(...stops.map((s) => s.sdPlan)), units) }}
         {{ smallUnit(units) }} in plan).</template
       ><template v-else>; it stopped nowhere long enough, or is known by codes only.</template>
     </p>
     <form
-      v-if="stops.length > 0 && baseline.stale.length === 0"
+      v-if="stops.length > 0 && baseline.stale.length === 0 && !isSetting"
       class="stops"
       @submit.prevent="emit('stops', { prefix: prefix.trim(), code: code.trim() })"
     >
       <span class="quiet">Points</span>
       <ElInput v-model="prefix" size="small" class="mono" maxlength="30" aria-label="Names of the stops begin with" />
       <span class="quiet">1 to {{ stops.length }}, code</span>
-      <ElInput v-model="code" size="small" class="mono" maxlength="30" aria-label="Code of the stops" placeholder="none" />
+      <ElInput v-model="code" size="small" maxlength="30" aria-label="Code of the stops" placeholder="none" />
       <ElButton native-type="submit" size="small" data-test="take-stops" :disabled="!project.mayChange || prefix.trim() === ''"
         >Take the stops in as points</ElButton
       >
@@ -162,7 +162,7 @@ const lessText = (r: BaselineRunView) =>
         ><ElSelect v-model="leftOut" size="small" multiple filterable collapse-tags aria-label="Satellites left out" placeholder="none">
           <ElOption v-for="s in satellites" :key="s" :value="s" :label="s" /></ElSelect
       ></ElFormItem>
-      <ElFormItem class="part" :label="`time ${spoken([instant(span[0]!), instant(span[1]!)])}`"
+      <ElFormItem class="used" :label="`time ${spoken([instant(span[0]!), instant(span[1]!)])}`"
         ><ElSlider
           v-model="span"
           range
@@ -175,7 +175,7 @@ const lessText = (r: BaselineRunView) =>
       /></ElFormItem>
       <ElButton type="primary" size="small" native-type="submit" data-test="process-with">Process</ElButton>
     </form>
-    <div v-if="baseline.runs.length > 1" class="scroll">
+    <div v-if="baseline.runs.length > 1 && !isSetting" class="scroll">
       <table class="runs">
         <thead>
           <tr>
@@ -229,7 +229,7 @@ p {
   gap: 8px;
   align-items: start;
 }
-.settings .part {
+.settings .used {
   grid-column: 1 / 5;
   padding: 0 8px;
 }

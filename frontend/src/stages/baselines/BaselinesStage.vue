@@ -366,7 +366,7 @@ watch([side, baseline, occupation], loadSide);
               :row-key="(b) => b.key"
               :selected="chosen"
               :sort="{ key: 'solution', desc: true }"
-              :filterable="baselines.length > 12"
+              :filterable="baselines.length > 30"
               @select="selectBaselines"
             >
               <template #cell-solution="{ row, text }"

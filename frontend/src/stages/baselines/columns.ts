@@ -116,20 +116,20 @@ export function closureColumns(units: UnitsView): Column<ClosureView>[] {
     figures<ClosureView>(
       key,
       key,
-      46,
+      40,
       (c) => c.closure[i]!,
       (c) => small(c.closure[i], units, true),
       { unit: mm },
     );
   return [
-    words('kind', 'kind', 48, (c) => c.kind),
-    { ...words<ClosureView>('marks', 'marks', 120, (c) => c.marks.join(' – ')) },
+    words('kind', 'kind', 46, (c) => c.kind),
+    { ...words<ClosureView>('marks', 'marks', 130, (c) => c.marks.join('–')) },
     figures(
       'length',
       'length',
-      66,
+      50,
       (c) => c.length,
-      (c) => length(c.length, units, -2),
+      (c) => length(c.length, units, -3),
       { unit: lengthUnit(units) },
     ),
     part('east', 0),
@@ -155,7 +155,7 @@ export function closureColumns(units: UnitsView): Column<ClosureView>[] {
       { unit: mm },
     ),
     {
-      ...words<ClosureView>('check', 'checks', 78, (c) => (!c.independent ? 'nothing' : c.size > c.allowed ? '▲ beyond' : '✓ within')),
+      ...words<ClosureView>('check', 'checks', 70, (c) => (!c.independent ? 'nothing' : c.size > c.allowed ? '▲ beyond' : '✓ within')),
       hint: 'Receivers that recorded at once close by themselves',
     },
   ];

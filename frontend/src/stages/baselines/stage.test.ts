@@ -203,7 +203,7 @@ describe('the baselines page', () => {
     const slider = stage.getComponent({ name: 'ElSlider' });
     slider.vm.$emit('update:modelValue', [30, 105]);
     await flushPromises();
-    expect(stage.get('.part').text()).toContain('time 12:30 to 13:45');
+    expect(stage.get('.used').text()).toContain('time 12:30 to 13:45');
     await stage.get('.settings').trigger('submit');
     await flushPromises();
     expect(calls.find((c) => c.route === 'POST /baselines/process')?.body).toMatchObject({ from: NOON + 1800, to: NOON + 6300 });
@@ -283,7 +283,12 @@ describe('an occupation', () => {
     expect(slip.text()).toContain('1.5930 m to the reference point');
     await slip.get('[data-test=save-occupation]').trigger('click');
     await flushPromises();
-    expect(calls.find((c) => c.route.startsWith('PUT'))?.body).toMatchObject({ heightKind: 'slant', heightValue: 1.6, heightRadius: 0.15, moves: false });
+    expect(calls.find((c) => c.route.startsWith('PUT'))?.body).toMatchObject({
+      heightKind: 'slant',
+      heightValue: 1.6,
+      heightRadius: 0.15,
+      moves: false,
+    });
   });
 
   it('shows all three clocks and takes the name that is suggested', async () => {
