@@ -26,6 +26,28 @@ final class Input
         return false !== $stream ? $stream : throw new UnusableInput($path, 'cannot be read; is the path right?');
     }
 
+    /**
+     * A path that can be opened again and again: of a pipe, that of a copy which lives as long as the program.
+     *
+     * @throws UnusableInput
+     */
+    public static function path(string $path): string
+    {
+        if (is_file($path)) {
+            return $path;
+        }
+        $copy = tempnam(sys_get_temp_dir(), 'mensura');
+        $to = false === $copy ? false : fopen($copy, 'w');
+        if (false === $copy || false === $to) {
+            throw new UnusableInput($path, 'cannot be copied: no temporary file can be written');
+        }
+        register_shutdown_function(static fn () => @unlink($copy));
+        stream_copy_to_stream(self::open($path), $to);
+        fclose($to);
+
+        return $copy;
+    }
+
     /** @throws UnusableInput */
     public static function contents(string $path): string
     {

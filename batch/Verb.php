@@ -36,6 +36,13 @@ abstract class Verb extends Command
         fwrite($this->err, $line."\n");
     }
 
+    /** @param array<string, mixed> $result */
+    protected function print(array $result): void
+    {
+        $flags = \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES;
+        fwrite($this->out, json_encode($result, $flags)."\n");
+    }
+
     protected static function text(InputInterface $input, string $option): ?string
     {
         $value = $input->getOption($option);
@@ -48,6 +55,17 @@ abstract class Verb extends Command
         $value = self::text($input, $option);
         if (null !== $value && (!is_numeric($value) || !((float) $value > 0.0) || !is_finite((float) $value))) {
             throw new UnusableInput("--$option", \sprintf('"%s" is not a positive number', $value));
+        }
+
+        return null === $value ? null : (float) $value;
+    }
+
+    /** Metres, not negative. */
+    protected static function distance(InputInterface $input, string $option): ?float
+    {
+        $value = self::text($input, $option);
+        if (null !== $value && (!is_numeric($value) || !((float) $value >= 0.0) || !is_finite((float) $value))) {
+            throw new UnusableInput("--$option", \sprintf('"%s" is not a distance of 0 or more', $value));
         }
 
         return null === $value ? null : (float) $value;

@@ -6,9 +6,11 @@ declare(strict_types=1);
 return [
     'adjust' => Batch\Adjust\AdjustVerb::class,
     'baseline' => Batch\Baseline\BaselineVerb::class,
+    'deviation' => Batch\Deviation\DeviationVerb::class,
     'level' => Batch\Level\LevelVerb::class,
     'reduce' => Batch\Reduce\ReduceVerb::class,
     'rinex' => Batch\Rinex\RinexVerb::class,
+    'section' => Batch\Section\SectionVerb::class,
     'surface' => Batch\Surface\SurfaceVerb::class,
     'transform' => Batch\Transform\TransformVerb::class,
     'traverse' => Batch\Traverse\TraverseVerb::class,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Batch\Surface;
 
 use Batch\Input;
+use Batch\Output;
 use Batch\Verb;
 use Mensura\Exchange\GeoJson\SurfaceLines;
 use Mensura\Exchange\LandXml\LandXmlSurface;
@@ -86,7 +87,9 @@ final class SurfaceVerb extends Verb
             $files[$surfaceOut] = LandXmlSurface::write($tin, $name, self::dateOf($file));
         }
         foreach ($files as $path => $contents) {
-            self::writeWhole($path, $contents);
+            Output::whole($path, static function ($stream) use ($contents): void {
+                fwrite($stream, $contents);
+            });
         }
         fwrite($this->out, json_encode($result, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_SLASHES)."\n");
     }
@@ -116,14 +119,5 @@ final class SurfaceVerb extends Verb
         $seconds = is_file($file) ? filemtime($file) : false;
 
         return new \DateTimeImmutable(\sprintf('@%d', false === $seconds ? time() : $seconds));
-    }
-
-    private static function writeWhole(string $path, string $contents): void
-    {
-        $part = $path.'.part';
-        if (false === @file_put_contents($part, $contents) || !@rename($part, $path)) {
-            @unlink($part);
-            throw new UnusableInput($path, 'cannot be written');
-        }
     }
 }

@@ -134,6 +134,48 @@ final class NonsenseTest extends TestCase
         }
     }
 
+    /** Drawings, meshes and clouds with a byte changed, left out or cut off; points in and far from them. */
+    #[DataProvider('seeds')]
+    public function testFacesAndPoints(int $seed): void
+    {
+        $random = new Randomizer(new Mt19937($seed));
+        $ply = "ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\nelement face 2\n"
+            ."property list uchar int vertex_indices\nend_header\n0 0 0\n9 0 0\n9 9 1\n0 9 1\n3 0 1 2\n3 0 2 3\n";
+        $references = [
+            'faces.dxf' => (string) file_get_contents(Fixture::path('mesh/faces.dxf')), 'mesh.ply' => $ply,
+            'surface.csv' => "id,e,n,h\nA,0,0,1\nB,9,0,2\nC,0,9,3\nD,9,9,4\n",
+            'surface.xml' => '<LandXML><Surfaces><Surface name="S"><Definition surfType="TIN"><Pnts><P id="1">0 0 1</P><P id="2">0 9 2</P>'
+                .'<P id="3">9 0 3</P></Pnts><Faces><F>1 2 3</F><F i="1">3 2 1</F></Faces></Definition></Surface></Surfaces></LandXML>',
+        ];
+        $line = $this->write('line.geojson', '{"type":"LineString","coordinates":[[-1,2],[5,3],[7,12]]}');
+        for ($i = 0; $i < 60; ++$i) {
+            $name = array_keys($references)[$random->getInt(0, 3)];
+            $bytes = $references[$name];
+            $at = $random->getInt(0, \strlen($bytes) - 1);
+            $bytes = match ($random->getInt(0, 4)) {
+                0 => $bytes,
+                1 => substr($bytes, 0, $at),
+                2 => substr_replace($bytes, \chr($random->getInt(0, 255)), $at, 1),
+                3 => substr_replace($bytes, '', $at, $random->getInt(1, 40)),
+                default => substr_replace($bytes, ['-7', '1e999', 'nan', '99999999'][$random->getInt(0, 3)], $at, 1),
+            };
+            $points = "id,e,n,h\n";
+            for ($k = $random->getInt(0, 6); $k > 0; --$k) {
+                $place = [$random->getInt(-2, 12), $random->getInt(-2, 12), $random->getInt(0, 9000) / 1000];
+                $points .= \sprintf("p%d,%d,%d,%.3f\n", $k, ...$place);
+            }
+            $options = [
+                ['--along', 'vertical'], ['--along', 'normal', '--ignore', '0.5'], ['--along', 'normal', '--reference-as', 'plane'],
+                ['--along', 'vertical', '--bands', '-0.1,0,0.1', '--out', $this->folder.'/out.csv'],
+            ][$random->getInt(0, 3)];
+            $reference = $this->write($name, $bytes);
+            $this->answers('deviation', $this->write('points.csv', $points), '--reference', $reference, ...$options);
+            if ('surface.xml' === $name) {
+                $this->answers('section', '--line', $line, '--surface', $reference);
+            }
+        }
+    }
+
     #[DataProvider('seeds')]
     public function testTables(int $seed): void
     {

@@ -149,3 +149,18 @@ foreach (['EPSG:25832', 'EPSG:31467', 'EPSG:4978', 'EPSG:4326+EPSG:5773', 'EPSG:
     $run('transform', '--from', 'EPSG:4937', '--to', $to, '--allow-ballpark', $table);
     $run('transform', '--from', 'EPSG:4937', '--to', $to, '--allow-ballpark', '--pipeline', $table);
 }
+
+$cloud = "id,e,n,h\n";
+for ($k = 0; $k < 300; ++$k) {
+    $cloud .= sprintf("p%d,%.4f,%.4f,%.4f\n", $k, 20.0 * sin(1.7 * $k), 6.0 * cos(0.9 * $k), 2.0 + 3.0 * sin(0.3 * $k));
+}
+$cloud = $write('cloud.csv', $cloud);
+foreach ([Fixture::path('mesh/faces.dxf'), $cloud, '1.25'] as $reference) {
+    foreach (['vertical', 'normal'] as $along) {
+        $run('deviation', $cloud, '--reference', $reference, '--along', $along, '--bands', '-0.5,0,0.5', '--out', "$folder/out-d.csv");
+    }
+}
+$run('deviation', $cloud, '--reference', $cloud, '--reference-as', 'plane', '--along', 'normal', '--ignore', '2');
+$run('surface', Fixture::path('surface/volcano.csv'), '--out', "$folder/volcano.xml");
+$way = $write('way.geojson', '{"type":"LineString","coordinates":[[5,5],[300,210],[600,-50]]}');
+$run('section', '--line', $way, '--surface', "$folder/volcano.xml", '--points', $cloud, '--offset', '12');

@@ -9,8 +9,6 @@ use Mensura\Fault\UnusableInput;
 /** Reads points, texts and polylines of an ASCII DXF one after the other, layers included. */
 final class DxfReader
 {
-    private const LONGEST_LINE = 65536;
-
     /** @var ?array{string, list<array{float, float, float}>} layer and vertices of the polyline that is open */
     private ?array $polyline = null;
 
@@ -36,51 +34,17 @@ final class DxfReader
      */
     private function read($file): \Generator
     {
-        $inEntities = $isOver = false;
-        $type = '';
-        $groups = [];
-        $line = 0;
-        while (false !== $code = fgets($file, self::LONGEST_LINE)) {
-            $value = fgets($file, self::LONGEST_LINE);
-            $code = trim($code);
-            ++$line;
-            if ('' === $code && false === $value) {
-                break; // an empty line at the end
-            }
-            if (!is_numeric($code)) {
-                throw new UnusableInput('line '.$line, \sprintf('"%s" is not a group code of a DXF file', substr($code, 0, 20)));
-            }
-            if (false === $value) {
-                throw new UnusableInput('line '.$line, 'the DXF file is cut off');
-            }
-            $value = rtrim($value, "\r\n");
-            ++$line;
-            if ('2' === $code && 'SECTION' === $type) {
-                $inEntities = 'ENTITIES' === $value;
-            }
-            if ('0' !== $code) {
-                $groups[] = [(int) $code, $value];
-                continue;
-            }
-            if ($inEntities && null !== $entity = $this->finished($type, $groups)) {
+        foreach (DxfRecords::of($file) as ['section' => $section, 'type' => $type, 'groups' => $groups]) {
+            if ('ENTITIES' === $section && null !== $entity = $this->finished($type, $groups)) {
                 yield $entity;
             }
-            $type = trim($value);
-            $groups = [];
-            $isOver = 'EOF' === $type;
-        }
-        if (!$isOver) {
-            throw new UnusableInput('line '.$line, 'the DXF file is cut off');
         }
     }
 
     /** @param list<array{int, string}> $groups */
     private function finished(string $type, array $groups): ?DxfEntity
     {
-        $first = [];
-        foreach ($groups as [$code, $value]) {
-            $first[$code] ??= $value;
-        }
+        $first = DxfRecords::first($groups);
         $layer = $first[8] ?? '0';
         $at = [(float) ($first[10] ?? 0), (float) ($first[20] ?? 0), (float) ($first[30] ?? 0)];
         switch ($type) {

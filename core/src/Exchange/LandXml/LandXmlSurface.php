@@ -60,11 +60,36 @@ final class LandXmlSurface
     }
 
     /**
-     * The first surface of a file. External entities are never loaded.
+     * The first surface of a file, its faces seen from above; upright ones are left out.
      *
      * @throws UnusableInput
      */
     public static function read(string $path): Tin
+    {
+        [$x, $y, $z, $faces] = self::faces($path);
+        $triangles = [];
+        for ($h = 0, $end = \count($faces); $h < $end; $h += 3) {
+            [$a, $b, $c] = [$faces[$h], $faces[$h + 1], $faces[$h + 2]];
+            $area = ($x[$b] - $x[$a]) * ($y[$c] - $y[$a]) - ($x[$c] - $x[$a]) * ($y[$b] - $y[$a]);
+            if (0.0 !== $area) {
+                array_push($triangles, $a, $area > 0.0 ? $b : $c, $area > 0.0 ? $c : $b);
+            }
+        }
+        if ([] === $triangles) {
+            throw new UnusableInput($path, 'holds no surface with faces');
+        }
+
+        return Tin::ofTriangles($x, $y, $z, $triangles);
+    }
+
+    /**
+     * The first surface of a file as it stands there. External entities are never loaded.
+     *
+     * @return array{list<float>, list<float>, list<float>, list<int>} x, y, z, and corners three a face
+     *
+     * @throws UnusableInput
+     */
+    public static function faces(string $path): array
     {
         $xml = new \XMLReader();
         if (!@$xml->open($path, null, \LIBXML_NONET | \LIBXML_COMPACT)) {
@@ -99,14 +124,9 @@ final class LandXmlSurface
                 if (3 !== \count($ids)) {
                     throw new UnusableInput($path, 'a face does not have three points');
                 }
-                $face = [];
                 foreach ($ids as $id) {
-                    $face[] = $number[$id] ?? throw new UnusableInput($path, \sprintf('a face names point "%s", which is not there', $id));
-                }
-                [$a, $b, $c] = $face;
-                $area = ($x[$b] - $x[$a]) * ($y[$c] - $y[$a]) - ($x[$c] - $x[$a]) * ($y[$b] - $y[$a]);
-                if (0.0 !== $area) {
-                    array_push($triangles, $a, $area > 0.0 ? $b : $c, $area > 0.0 ? $c : $b);
+                    $triangles[] = $number[$id]
+                        ?? throw new UnusableInput($path, \sprintf('a face names point "%s", which is not there', $id));
                 }
             }
         }
@@ -120,6 +140,6 @@ final class LandXmlSurface
             throw new UnusableInput($path, 'holds no surface with faces');
         }
 
-        return Tin::ofTriangles($x, $y, $z, $triangles);
+        return [$x, $y, $z, $triangles];
     }
 }

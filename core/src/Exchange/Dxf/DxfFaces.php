@@ -1,0 +1,335 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Dxf;
+
+use Mensura\Fault\UnusableInput;
+
+/**
+ * Faces of an ASCII DXF in model space: 3DFACE, polygon meshes, polyface meshes and MESH entities (their coarsest level), those of
+ * placed blocks too. Group codes and the arbitrary axis of an extrusion after the published DXF reference. Drawing units.
+ */
+final class DxfFaces
+{
+    private const MODEL = "\0model";
+    private const DEEPEST = 16;
+
+    /** @var list<float> */
+    public array $x = [];
+    /** @var list<float> */
+    public array $y = [];
+    /** @var list<float> */
+    public array $z = [];
+    /** @var list<int> corners, three a triangle */
+    public array $triangles = [];
+    /** @var list<int> face of the drawing that each triangle is a part of */
+    public array $faceOf = [];
+    /** @var list<string> layer of each face */
+    public array $layerOf = [];
+    /** Solids whose geometry the file does not say in numbers. */
+    public int $solids = 0;
+
+    /** @var array<string, list<array{layer: string, corners: list<array{float, float, float}>, faces: list<list<int>>}>> by block */
+    private array $shapes = [self::MODEL => []];
+
+    /** @var array<string, list<array{block: string, layer: string, groups: array<int, string>}>> */
+    private array $inserts = [self::MODEL => []];
+
+    /** @var array<string, array{float, float, float}> base points of blocks */
+    private array $base = [];
+
+    private string $block = self::MODEL;
+    private bool $isPaper = false;
+
+    /** @var ?array{flags: int, groups: array<int, string>, vertices: list<array<int, string>>} */
+    private ?array $polyline = null;
+
+    /**
+     * @param resource $stream
+     *
+     * @throws UnusableInput naming the line
+     */
+    public static function read($stream): self
+    {
+        $self = new self();
+        foreach (DxfRecords::of($stream) as $record) {
+            if ('ENTITIES' === $record['section']) {
+                $self->block = self::MODEL;
+            } elseif ('BLOCKS' !== $record['section']) {
+                continue;
+            }
+            $self->record($record['type'], $record['groups'], $record['line']);
+        }
+        $self->place(self::MODEL, [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0], null, 0);
+
+        return $self;
+    }
+
+    /** @param list<array{int, string}> $groups */
+    private function record(string $type, array $groups, int $line): void
+    {
+        $first = DxfRecords::first($groups);
+        $layer = $first[8] ?? '0';
+        $isPaper = 1 === (int) ($first[67] ?? 0);
+        switch ($type) {
+            case 'BLOCK':
+                $this->block = strtoupper(trim($first[2] ?? ''));
+                $this->base[$this->block] = self::place3($first);
+                $this->shapes[$this->block] = $this->inserts[$this->block] = [];
+                break;
+            case 'ENDBLK':
+                $this->block = self::MODEL;
+                break;
+            case '3DFACE':
+                if (!$isPaper) {
+                    $this->face($first, $layer);
+                }
+                break;
+            case 'POLYLINE':
+                $this->isPaper = $isPaper;
+                $this->polyline = ['flags' => (int) ($first[70] ?? 0), 'groups' => $first, 'vertices' => []];
+                break;
+            case 'VERTEX':
+                if (null !== $this->polyline) {
+                    $this->polyline['vertices'][] = $first;
+                }
+                break;
+            case 'SEQEND':
+                if (null !== $this->polyline && !$this->isPaper) {
+                    $this->mesh($this->polyline, $line);
+                }
+                $this->polyline = null;
+                break;
+            case 'MESH':
+                if (!$isPaper) {
+                    $this->subdivision($groups, $layer, $line);
+                }
+                break;
+            case 'INSERT':
+                if (!$isPaper) {
+                    $this->inserts[$this->block][] = ['block' => strtoupper(trim($first[2] ?? '')), 'layer' => $layer, 'groups' => $first];
+                }
+                break;
+            case '3DSOLID':
+            case 'BODY':
+            case 'REGION':
+                ++$this->solids;
+                break;
+        }
+    }
+
+    /** @param array<int, string> $first */
+    private function face(array $first, string $layer): void
+    {
+        $corners = [];
+        for ($k = 0; $k < 4; ++$k) {
+            $corners[] = isset($first[10 + $k]) ? self::place3($first, $k) : ($corners[$k - 1] ?? [0.0, 0.0, 0.0]);
+        }
+        $face = $corners[3] === $corners[2] ? [0, 1, 2] : [0, 1, 2, 3];
+        $this->shapes[$this->block][] = ['layer' => $layer, 'corners' => $corners, 'faces' => [$face]];
+    }
+
+    /** @param array{flags: int, groups: array<int, string>, vertices: list<array<int, string>>} $polyline */
+    private function mesh(array $polyline, int $line): void
+    {
+        $layer = $polyline['groups'][8] ?? '0';
+        $corners = $faces = [];
+        if (0 !== ($polyline['flags'] & 64)) {
+            foreach ($polyline['vertices'] as $v) {
+                $flags = (int) ($v[70] ?? 0);
+                if (0 !== ($flags & 64)) {
+                    $corners[] = self::place3($v);
+                } elseif (0 !== ($flags & 128)) {
+                    $face = [];
+                    foreach ([71, 72, 73, 74] as $code) {
+                        if (0 !== $number = abs((int) ($v[$code] ?? 0))) {
+                            $face[] = $number - 1; // a minus only hides the edge
+                        }
+                    }
+                    $faces[] = $face;
+                }
+            }
+        } elseif (0 !== ($polyline['flags'] & 16)) {
+            // A smoothed mesh holds its control points beside the fitted ones.
+            $smooth = 0 !== (int) ($polyline['groups'][75] ?? 0);
+            $m = (int) ($polyline['groups'][$smooth ? 73 : 71] ?? 0);
+            $n = (int) ($polyline['groups'][$smooth ? 74 : 72] ?? 0);
+            foreach ($polyline['vertices'] as $v) {
+                if (!$smooth || 0 === ((int) ($v[70] ?? 0) & 16)) {
+                    $corners[] = self::place3($v);
+                }
+            }
+            if ($m < 2 || $n < 2 || \count($corners) < $m * $n) {
+                throw new UnusableInput("line $line", \sprintf('a mesh of %d by %d has %d vertices', $m, $n, \count($corners)));
+            }
+            $rows = 0 !== ($polyline['flags'] & 1) ? $m : $m - 1;
+            $columns = 0 !== ($polyline['flags'] & 32) ? $n : $n - 1;
+            for ($i = 0; $i < $rows; ++$i) {
+                for ($j = 0; $j < $columns; ++$j) {
+                    $right = ($j + 1) % $n;
+                    $down = ($i + 1) % $m;
+                    $faces[] = [$i * $n + $j, $i * $n + $right, $down * $n + $right, $down * $n + $j];
+                }
+            }
+        }
+        $this->add($layer, $corners, $faces, $line);
+    }
+
+    /** @param list<array{int, string}> $groups */
+    private function subdivision(array $groups, string $layer, int $line): void
+    {
+        $corners = $faces = $place = [];
+        $isList = false;
+        $left = $wanted = 0;
+        $face = [];
+        foreach ($groups as [$code, $value]) {
+            if (!$isList && (10 === $code || 20 === $code || 30 === $code)) {
+                $place[] = (float) $value;
+                if (30 === $code) {
+                    $corners[] = [$place[0], $place[1] ?? 0.0, $place[2] ?? 0.0];
+                    $place = [];
+                }
+            } elseif (93 === $code) {
+                $isList = true;
+                $left = (int) $value;
+            } elseif (90 === $code && $isList && $left > 0) {
+                --$left;
+                if (0 === $wanted) {
+                    $wanted = (int) $value;
+                    $face = [];
+                } else {
+                    $face[] = (int) $value;
+                    if (0 === --$wanted) {
+                        $faces[] = $face;
+                    }
+                }
+            } elseif (94 === $code) {
+                break; // edges and creases follow
+            }
+        }
+        $this->add($layer, $corners, $faces, $line);
+    }
+
+    /**
+     * @param list<array{float, float, float}> $corners
+     * @param list<list<int>>                  $faces
+     */
+    private function add(string $layer, array $corners, array $faces, int $line): void
+    {
+        $kept = [];
+        foreach ($faces as $face) {
+            foreach ($face as $c) {
+                if (!isset($corners[$c])) {
+                    throw new UnusableInput("line $line", \sprintf('a face names vertex %d; there are %d', $c + 1, \count($corners)));
+                }
+            }
+            if (\count($face) > 2) {
+                $kept[] = $face;
+            }
+        }
+        if ([] !== $kept) {
+            $this->shapes[$this->block][] = ['layer' => $layer, 'corners' => $corners, 'faces' => $kept];
+        }
+    }
+
+    /**
+     * Places the faces of a block and of the blocks in it.
+     *
+     * @param list<float> $m     rows of three by four
+     * @param ?string     $layer of the placed block, which faces on layer 0 take on
+     */
+    private function place(string $block, array $m, ?string $layer, int $depth): void
+    {
+        if ($depth > self::DEEPEST) {
+            throw new UnusableInput('', \sprintf('block "%s" holds itself', $block));
+        }
+        foreach ($this->shapes[$block] ?? [] as $shape) {
+            $first = \count($this->x);
+            foreach ($shape['corners'] as [$x, $y, $z]) {
+                $this->x[] = $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3];
+                $this->y[] = $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7];
+                $this->z[] = $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11];
+            }
+            foreach ($shape['faces'] as $face) {
+                for ($i = 2, $n = \count($face); $i < $n; ++$i) {
+                    array_push($this->triangles, $first + $face[0], $first + $face[$i - 1], $first + $face[$i]);
+                    $this->faceOf[] = \count($this->layerOf);
+                }
+                $this->layerOf[] = null !== $layer && '0' === $shape['layer'] ? $layer : $shape['layer'];
+            }
+        }
+        foreach ($this->inserts[$block] ?? [] as $insert) {
+            $g = $insert['groups'];
+            for ($r = 0, $rows = max(1, (int) ($g[71] ?? 1)); $r < $rows; ++$r) {
+                for ($c = 0, $columns = max(1, (int) ($g[70] ?? 1)); $c < $columns; ++$c) {
+                    $local = self::placement($g, $this->base[$insert['block']] ?? [0.0, 0.0, 0.0], $c, $r);
+                    $own = null !== $layer && '0' === $insert['layer'] ? $layer : $insert['layer'];
+                    $this->place($insert['block'], self::times($m, $local), $own, $depth + 1);
+                }
+            }
+        }
+    }
+
+    /**
+     * @param array<int, string>         $g
+     * @param array{float, float, float} $base
+     *
+     * @return list<float> rows of three by four
+     */
+    private static function placement(array $g, array $base, int $column, int $row): array
+    {
+        $turn = deg2rad((float) ($g[50] ?? 0));
+        [$cos, $sin] = [cos($turn), sin($turn)];
+        [$sx, $sy, $sz] = [(float) ($g[41] ?? 1), (float) ($g[42] ?? 1), (float) ($g[43] ?? 1)];
+        [$px, $py, $pz] = self::place3($g);
+        $dx = $column * (float) ($g[44] ?? 0);
+        $dy = $row * (float) ($g[45] ?? 0);
+        $m = [
+            $cos * $sx, -$sin * $sy, 0.0, $px + $cos * ($dx - $sx * $base[0]) - $sin * ($dy - $sy * $base[1]),
+            $sin * $sx, $cos * $sy, 0.0, $py + $sin * ($dx - $sx * $base[0]) + $cos * ($dy - $sy * $base[1]),
+            0.0, 0.0, $sz, $pz - $sz * $base[2],
+        ];
+        $n = [(float) ($g[210] ?? 0), (float) ($g[220] ?? 0), (float) ($g[230] ?? 1)];
+        $length = sqrt($n[0] ** 2 + $n[1] ** 2 + $n[2] ** 2);
+        if (0.0 === $length || 0.0 === $n[0] && 0.0 === $n[1] && $n[2] > 0.0) {
+            return $m;
+        }
+        $n = [$n[0] / $length, $n[1] / $length, $n[2] / $length];
+        // The arbitrary axis: from y where the extrusion is nearly z, else from z.
+        $ax = abs($n[0]) < 1.0 / 64.0 && abs($n[1]) < 1.0 / 64.0 ? [$n[2], 0.0, -$n[0]] : [-$n[1], $n[0], 0.0];
+        $length = sqrt($ax[0] ** 2 + $ax[1] ** 2 + $ax[2] ** 2);
+        $ax = [$ax[0] / $length, $ax[1] / $length, $ax[2] / $length];
+        $ay = [$n[1] * $ax[2] - $n[2] * $ax[1], $n[2] * $ax[0] - $n[0] * $ax[2], $n[0] * $ax[1] - $n[1] * $ax[0]];
+
+        return self::times([$ax[0], $ay[0], $n[0], 0.0, $ax[1], $ay[1], $n[1], 0.0, $ax[2], $ay[2], $n[2], 0.0], $m);
+    }
+
+    /**
+     * @param list<float> $a
+     * @param list<float> $b
+     *
+     * @return list<float>
+     */
+    private static function times(array $a, array $b): array
+    {
+        $m = [];
+        for ($r = 0; $r < 3; ++$r) {
+            for ($c = 0; $c < 4; ++$c) {
+                $m[] = $a[4 * $r] * $b[$c] + $a[4 * $r + 1] * $b[4 + $c] + $a[4 * $r + 2] * $b[8 + $c] + (3 === $c ? $a[4 * $r + 3] : 0.0);
+            }
+        }
+
+        return $m;
+    }
+
+    /**
+     * @param array<int, string> $first
+     *
+     * @return array{float, float, float}
+     */
+    private static function place3(array $first, int $k = 0): array
+    {
+        return [(float) ($first[10 + $k] ?? 0), (float) ($first[20 + $k] ?? 0), (float) ($first[30 + $k] ?? 0)];
+    }
+}

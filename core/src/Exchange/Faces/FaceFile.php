@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Faces;
+
+use Mensura\Exchange\Dxf\DxfFaces;
+use Mensura\Exchange\LandXml\LandXmlSurface;
+use Mensura\Exchange\Ply\PlyReader;
+use Mensura\Fault\UnusableInput;
+
+/** Faces of a file told by its contents: LandXML surface, DXF, PLY. As the file holds them; {@see \Mensura\Mesh\Mesh} joins them. */
+final readonly class FaceFile
+{
+    /**
+     * @param list<float>  $x
+     * @param list<float>  $y
+     * @param list<float>  $z
+     * @param list<int>    $triangles corners, three a face
+     * @param list<int>    $faceOf    face of the drawing each triangle is a part of; empty where they are the same
+     * @param list<string> $layerOf   of each face of the drawing; empty where there are none
+     */
+    private function __construct(
+        public array $x, public array $y, public array $z, public array $triangles, public array $faceOf = [], public array $layerOf = [],
+    ) {
+    }
+
+    /**
+     * @param string $name for messages
+     *
+     * @return ?self null where the file is none of these
+     *
+     * @throws UnusableInput
+     */
+    public static function read(string $path, string $name): ?self
+    {
+        $stream = is_dir($path) ? false : @fopen($path, 'r');
+        if (false === $stream) {
+            throw new UnusableInput($name, 'cannot be read; is the path right?');
+        }
+        $head = (string) fread($stream, 4096);
+        rewind($stream);
+        $text = ltrim($head, "\xEF\xBB\xBF \t\r\n");
+        if (str_starts_with($text, '<')) {
+            try {
+                return new self(...LandXmlSurface::faces($path));
+            } catch (UnusableInput $e) {
+                throw new UnusableInput($name.substr($e->where, \strlen($path)), $e->reason);
+            }
+        }
+        if (1 === preg_match('/^ply\s/', $head)) {
+            $ply = PlyReader::read($stream, $name);
+
+            return [] === $ply->triangles
+                ? throw new UnusableInput($name, 'is a PLY file without faces')
+                : new self($ply->x, $ply->y, $ply->z, $ply->triangles);
+        }
+        if (str_contains(substr($head, 0, 22), ' Binary DXF')) {
+            throw new UnusableInput($name, 'is a binary DXF; write it as ASCII DXF');
+        }
+        if (1 === preg_match('/^\s*(?:999\s*\R[^\n]*\R\s*)*0\s*\R\s*SECTION\s*\R/', $text)) {
+            return self::dxf($stream, $name);
+        }
+
+        return null;
+    }
+
+    /** @param resource $stream */
+    private static function dxf($stream, string $name): self
+    {
+        try {
+            $dxf = DxfFaces::read($stream);
+        } catch (UnusableInput $e) {
+            throw new UnusableInput(trim($name.' '.$e->where), $e->reason);
+        }
+        if ([] === $dxf->triangles) {
+            throw new UnusableInput($name, $dxf->solids > 0
+                ? \sprintf('holds %d solids, whose faces the file does not say in numbers; write them as a mesh or as 3DFACE', $dxf->solids)
+                : 'holds no faces: no 3DFACE, polyface, polygon mesh or MESH');
+        }
+
+        return new self($dxf->x, $dxf->y, $dxf->z, $dxf->triangles, $dxf->faceOf, $dxf->layerOf);
+    }
+}

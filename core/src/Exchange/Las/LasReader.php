@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Las;
+
+use Mensura\Fault\UnusableInput;
+
+/** Points of LAS 1.0 to 1.4 (ASPRS LAS specification 1.4 R15, tables 3 and 7 to 20), block by block. Metres as the file holds them. */
+final class LasReader
+{
+    /** Bytes of the shortest record of each point format. */
+    private const SIZES = [20, 28, 26, 34, 57, 63, 30, 36, 38, 59, 67];
+    private const BLOCK = 50000;
+    /** The lowest header there is, version 1.0. */
+    private const HEADER = 227;
+
+    public readonly int $count;
+    public readonly int $format;
+    public readonly bool $isPacked;
+    /** @var array{float, float, float} */
+    public readonly array $scale;
+    /** @var array{float, float, float} */
+    public readonly array $offset;
+    private readonly int $start;
+    private readonly int $size;
+
+    /**
+     * @param resource $stream at its begin
+     *
+     * @throws UnusableInput
+     */
+    public function __construct(private $stream, private readonly string $name)
+    {
+        $head = (string) fread($stream, 375);
+        if (!str_starts_with($head, 'LASF') || \strlen($head) < self::HEADER) {
+            throw new UnusableInput($name, 'is no LAS file, or is cut off in its header');
+        }
+        $this->start = self::whole($head, 96, 4);
+        $format = \ord($head[104]);
+        $this->isPacked = $format >= 128 || 0 !== ($format & 64);
+        $this->format = $format & 63;
+        $this->size = self::whole($head, 105, 2);
+        $old = self::whole($head, 107, 4);
+        $new = \ord($head[25]) >= 4 && \strlen($head) >= 255 ? self::whole($head, 247, 8) : 0;
+        $this->count = $new > 0 ? $new : $old;
+        $values = array_values((array) unpack('e6', substr($head, 131, 48)));
+        $this->scale = [(float) $values[0], (float) $values[1], (float) $values[2]];
+        $this->offset = [(float) $values[3], (float) $values[4], (float) $values[5]];
+        if (!isset(self::SIZES[$this->format]) || $this->size < self::SIZES[$this->format]) {
+            $words = \sprintf('its point format %d with records of %d bytes is none of LAS', $this->format, $this->size);
+            throw new UnusableInput($name, $words);
+        }
+    }
+
+    /**
+     * Coordinates of all points, in blocks.
+     *
+     * @return \Generator<array{list<float>, list<float>, list<float>}>
+     *
+     * @throws UnusableInput when it is packed, or cut off
+     */
+    public function points(): \Generator
+    {
+        if ($this->isPacked) {
+            throw new UnusableInput($this->name, 'is a LAZ file; unpack it to LAS first');
+        }
+        fseek($this->stream, $this->start);
+        [$sx, $sy, $sz] = $this->scale;
+        [$ox, $oy, $oz] = $this->offset;
+        for ($done = 0; $done < $this->count; $done += $n) {
+            $n = min(self::BLOCK, $this->count - $done);
+            $bytes = (string) stream_get_contents($this->stream, $n * $this->size);
+            if (\strlen($bytes) < $n * $this->size) {
+                throw new UnusableInput($this->name, \sprintf(
+                    'is cut off: it says %d points and holds %d', $this->count, $done + intdiv(\strlen($bytes), $this->size),
+                ));
+            }
+            $x = $y = $z = [];
+            for ($at = 0, $end = $n * $this->size; $at < $end; $at += $this->size) {
+                $v = unpack('V3', $bytes, $at);
+                [$a, $b, $c] = [$v[1] ?? 0, $v[2] ?? 0, $v[3] ?? 0];
+                $x[] = ($a < 0x80000000 ? $a : $a - 0x100000000) * $sx + $ox;
+                $y[] = ($b < 0x80000000 ? $b : $b - 0x100000000) * $sy + $oy;
+                $z[] = ($c < 0x80000000 ? $c : $c - 0x100000000) * $sz + $oz;
+            }
+            yield [$x, $y, $z];
+        }
+    }
+
+    private static function whole(string $bytes, int $at, int $size): int
+    {
+        return (int) (unpack([2 => 'v', 4 => 'V', 8 => 'P'][$size] ?? 'C', $bytes, $at)[1] ?? 0);
+    }
+}

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Section;
+
+use Mensura\Fault\UnusableInput;
+
+/** A line in plan along which is cut: vertices with their stations from its begin. Metres. */
+final readonly class SectionLine
+{
+    /** @var list<float> of the vertices, growing */
+    public array $stations;
+
+    public float $length;
+
+    /**
+     * @param list<float> $x easting
+     * @param list<float> $y northing
+     *
+     * @throws UnusableInput for fewer than two places
+     */
+    public function __construct(public array $x, public array $y)
+    {
+        $stations = [];
+        $length = 0.0;
+        foreach ($x as $i => $e) {
+            $length += $i > 0 ? hypot($e - $x[$i - 1], $y[$i] - $y[$i - 1]) : 0.0;
+            $stations[] = $length;
+        }
+        if (!($length > 0.0)) {
+            throw new UnusableInput('', 'the line has no length: two places that differ are needed');
+        }
+        $this->stations = $stations;
+        $this->length = $length;
+    }
+
+    /** @return array{float, float} place at a station, on the first or last segment's line beyond the ends */
+    public function at(float $station): array
+    {
+        $last = \count($this->x) - 1;
+        $i = 0;
+        while ($i < $last - 1 && $this->stations[$i + 1] < $station) {
+            ++$i;
+        }
+        while ($i < $last - 1 && $this->stations[$i + 1] <= $this->stations[$i]) {
+            ++$i;
+        }
+        $length = $this->stations[$i + 1] - $this->stations[$i];
+        $t = $length > 0.0 ? ($station - $this->stations[$i]) / $length : 0.0;
+
+        return [$this->x[$i] + $t * ($this->x[$i + 1] - $this->x[$i]), $this->y[$i] + $t * ($this->y[$i + 1] - $this->y[$i])];
+    }
+
+    /**
+     * Station of the foot of the shortest perpendicular on a segment, and the offset, right positive.
+     *
+     * @return ?array{float, float} null where no perpendicular of at most the limit falls on a segment
+     */
+    public function foot(float $px, float $py, float $limit): ?array
+    {
+        $best = null;
+        for ($i = 1, $n = \count($this->x); $i < $n; ++$i) {
+            $dx = $this->x[$i] - $this->x[$i - 1];
+            $dy = $this->y[$i] - $this->y[$i - 1];
+            $length = $this->stations[$i] - $this->stations[$i - 1];
+            if (!($length > 0.0)) {
+                continue;
+            }
+            $along = (($px - $this->x[$i - 1]) * $dx + ($py - $this->y[$i - 1]) * $dy) / $length;
+            $offset = (($px - $this->x[$i - 1]) * $dy - ($py - $this->y[$i - 1]) * $dx) / $length;
+            if ($along >= 0.0 && $along <= $length && abs($offset) <= $limit && (null === $best || abs($offset) < abs($best[1]))) {
+                $best = [$this->stations[$i - 1] + $along, $offset];
+            }
+        }
+
+        return $best;
+    }
+}
