@@ -225,4 +225,10 @@ abstract class ApiTestCase extends WebTestCase
     {
         return array_column($this->get('')['stale'], 'reasons', 'slot');
     }
+
+    protected function undoLast(): void
+    {
+        $last = $this->get('')['undo'];
+        $this->post("/ledger/$last/undo");
+    }
 }

@@ -8,6 +8,9 @@ use App\Baselines\BaselineMaker;
 use App\Baselines\Pair as BaselinePair;
 use App\Baselines\Pairs;
 use App\Baselines\ProcessingSettings;
+use App\Checks\DesignFiles;
+use App\Checks\DeviationMaker;
+use App\Checks\DeviationSettings;
 use App\Export\Exporter;
 use App\Ledger\Ledger;
 use App\Network\Adjuster;
@@ -50,6 +53,8 @@ final class DemoStory
         private readonly Exporter $exporter,
         private readonly Pairs $pairs,
         private readonly BaselineMaker $baselines,
+        private readonly DesignFiles $designs,
+        private readonly DeviationMaker $deviations,
     ) {
     }
 
@@ -74,9 +79,19 @@ final class DemoStory
         $this->surfaces->make($project, $author, $surface->id());
         $this->ledger->carryOut($project, $author, $this->terrain->volume($surface->id(), 225.0));
         $this->sessions($project, $author);
+        $this->slab($project, $author);
         $this->exporter->export($project, $author, 'csv', []);
         $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
         $this->exporter->export($project, $author, 'pdf', []);
+    }
+
+    /** The slab against its design along the normal; the low corner and the pillar are left to be found. */
+    private function slab(Project $project, string $author): void
+    {
+        $design = array_column($this->designs->of($project), 'id', 'name')[Slab::DESIGN];
+        $this->deviations->make($project, $author, 1, new DeviationSettings(
+            'slab B2', DeviationSettings::DESIGN, 'normal', '2031-05-04', [Slab::CODE], design: $design, ignore: 0.3,
+        ));
     }
 
     /** All baselines processed once; the receiver that left its mark, and the marker typed wrong, are left to be found. */

@@ -24,7 +24,6 @@ final class Course
 
     private const TO_COME = [
         self::CLOUDS => ['clouds', 'Clouds'],
-        self::CHECKS => ['checks', 'Checks'],
     ];
 
     /** @var array<int, Stage> */

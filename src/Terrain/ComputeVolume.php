@@ -12,6 +12,7 @@ use App\Result\Outcome;
 use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
+use Mensura\Exchange\MeshBytes\MeshCodec;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\Volume;
 

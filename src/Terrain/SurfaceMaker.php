@@ -14,6 +14,7 @@ use App\Result\Results;
 use App\Store\FileStore;
 use App\Survey\AcceptedCoordinates;
 use App\Survey\PointRepository;
+use Mensura\Exchange\MeshBytes\MeshCodec;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\Contours;
 use Mensura\Surface\Tin;

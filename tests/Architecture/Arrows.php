@@ -27,13 +27,16 @@ final class Arrows
         'Observation' => ['Fault', 'Quantity'],
         'Network' => ['Fault', 'Quantity', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Reference', 'Observation'],
         'Surface' => ['Fault', 'Quantity'],
+        'Section' => ['Fault', 'Surface'],
+        'Mesh' => ['Fault'],
+        'Deviation' => ['Fault', 'Mesh'],
         'Graph' => [],
         'TotalStation' => ['Fault'],
         'Traverse' => ['Fault', 'Observation', 'Network'],
         'Levelling' => ['Fault', 'Graph'],
         'Gnss' => ['Fault', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Graph'],
         'Exchange' => [
-            'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface',
+            'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface', 'Section',
             'TotalStation', 'Traverse', 'Levelling', 'Gnss',
         ],
     ];
@@ -42,7 +45,7 @@ final class Arrows
     public const STACK = ['Store', 'Api', 'Account', 'Project', 'Job', 'Ledger', 'Result', 'Course', 'Survey', 'Reference', 'Export'];
 
     /** Each may import the stack, and no other stage: they meet in its interfaces. */
-    public const STAGES = ['Intake', 'Baselines', 'Network', 'Terrain', 'HandOver'];
+    public const STAGES = ['Intake', 'Baselines', 'Network', 'Terrain', 'Checks', 'HandOver'];
 
     /** @return iterable<Rule> */
     #[TestRule]

@@ -167,10 +167,4 @@ final class BaselinesTest extends ApiTestCase
         self::assertSame(['float'], array_column($pair['runs'], 'solution'));
         self::assertSame([], $pair['stale']);
     }
-
-    private function undoLast(): void
-    {
-        $last = $this->get('')['undo'];
-        $this->post("/ledger/$last/undo");
-    }
 }

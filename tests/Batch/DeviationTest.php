@@ -20,7 +20,8 @@ final class DeviationTest extends TestCase
         $this->write('measured.csv', "id,e,n,h\n\"A,1\",2,2,10.012\nB,2,3,9.995\nC,20,3,9.995\nD,3,3,11\n");
         $this->write('slab.csv', "id,e,n,h\n1,0,0,10\n2,9,0,10\n3,9,9,10\n4,0,9,10\n");
         $this->write('slab.xml', '<LandXML><Surfaces><Surface><Definition><Pnts><P id="1">0 0 10</P><P id="2">0 9 10</P>'
-            .'<P id="3">9 9 10</P><P id="4">9 0 10</P></Pnts><Faces><F>1 2 3</F><F>1 3 4</F></Faces></Definition></Surface></Surfaces></LandXML>');
+            .'<P id="3">9 9 10</P><P id="4">9 0 10</P></Pnts>'
+            .'<Faces><F>1 2 3</F><F>1 3 4</F></Faces></Definition></Surface></Surfaces></LandXML>');
         $this->write('line.geojson', '{"type":"LineString","coordinates":[[-1,4.5],[10,4.5]]}');
     }
 

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Tests\Terrain;
 
-use App\Terrain\MeshCodec;
 use App\Tests\ApiTestCase;
 use Demo\Generator;
 use Demo\TruthModel;
+use Mensura\Exchange\MeshBytes\MeshCodec;
 use Mensura\Surface\SurfaceBuilder;
 
 final class TerrainTest extends ApiTestCase

@@ -16,4 +16,9 @@ final readonly class ElevationReference implements Reference
     {
         return array_map(fn (float $h): float => $h - $this->elevation, $z);
     }
+
+    public function steepest(): ?float
+    {
+        return null;
+    }
 }

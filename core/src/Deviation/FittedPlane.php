@@ -91,6 +91,11 @@ final readonly class FittedPlane implements Reference
         return $found;
     }
 
+    public function steepest(): ?float
+    {
+        return $this->normal[2] < self::UPRIGHT ? null : hypot($this->normal[0], $this->normal[1]) / $this->normal[2];
+    }
+
     /**
      * @param array<int, array<int, float>> $m symmetric, three by three
      *

@@ -9,6 +9,8 @@ use Mensura\Mesh\Mesh;
 /** A mesh: heights over its faces, or distances from it along its normal. */
 final class MeshReference implements Reference
 {
+    private const WALL = 50.0;
+
     /** How often progress is said. */
     private const STEP = 20000;
 
@@ -29,6 +31,23 @@ final class MeshReference implements Reference
         }
 
         return array_values($found);
+    }
+
+    /** Of the faces that are not upright: those steeper than fifty to one count as walls. */
+    public function steepest(): ?float
+    {
+        [$x, $y, $z, $t] = [$this->mesh->x, $this->mesh->y, $this->mesh->z, $this->mesh->triangles];
+        $steepest = 0.0;
+        for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
+            [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
+            $plan = ($x[$b] - $x[$a]) * ($y[$c] - $y[$a]) - ($x[$c] - $x[$a]) * ($y[$b] - $y[$a]);
+            $area = Mesh::area($x, $y, $z, $a, $b, $c);
+            if (abs($plan) * self::WALL > $area) {
+                $steepest = max($steepest, sqrt(max(0.0, $area * $area - $plan * $plan)) / abs($plan));
+            }
+        }
+
+        return $steepest > 0.0 ? $steepest : null;
     }
 
     /**

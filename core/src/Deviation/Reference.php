@@ -18,4 +18,7 @@ interface Reference
      * @return list<float>
      */
     public function deviations(array $x, array $y, array $z, Along $along, ?\Closure $progress = null): array;
+
+    /** Greatest slope of it, metres a metre; null where it is level or upright. */
+    public function steepest(): ?float;
 }

@@ -391,6 +391,80 @@ export interface StationsView {
   why: string;
 }
 
+/** Measured points held against a reference. Metres. */
+export interface DeviationRequest {
+  name: string;
+  reference: string;
+  along: string;
+  number?: number | null;
+  measuredOn?: string;
+  codes?: string[];
+  pattern?: string;
+  surface?: number;
+  design?: number;
+  layers?: string[];
+  planeCodes?: string[];
+  elevation?: number;
+  ignore?: number | null;
+}
+
+/** The Checks stage. */
+export interface ChecksView {
+  deviations: DeviationView[];
+  designs: DesignFileView[];
+  surfaces: SurfaceChoice[];
+  codes: Record<string, number>;
+}
+
+/** A file of faces that can be compared with. */
+export interface DesignFileView {
+  id: number;
+  name: string;
+  faces: number;
+  layers: Record<string, number>;
+}
+
+/** Measured points held against a reference. Metres. */
+export interface DeviationView {
+  number: number;
+  name: string;
+  measuredOn: string;
+  against: string;
+  reference: string;
+  along: string;
+  codes: string[];
+  pattern: string;
+  surface: number;
+  design: number;
+  layers: string[];
+  planeCodes: string[];
+  elevation: number;
+  ignore: number | null;
+  measured: number;
+  used: number;
+  beyond: number;
+  outside: number;
+  mean: number | null;
+  rms: number | null;
+  sd: number | null;
+  min: number | null;
+  max: number | null;
+  nearestBeyond: number | null;
+  steepest: number | null;
+  planeSd: number | null;
+  run: number;
+  output: string;
+  at: string;
+  author: string;
+  stale: string[];
+}
+
+/** A surface that can be compared with. */
+export interface SurfaceChoice {
+  id: number;
+  name: string;
+}
+
 /** Something found by name. */
 export interface HitView {
   kind: string;

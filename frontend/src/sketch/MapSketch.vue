@@ -15,6 +15,7 @@ import { group } from '../format/units';
 import { isTyping } from '../frame/keys';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
+import { CellLayer } from './cells';
 import { drawGrid } from './grid';
 import { roundNumber, type Scene } from './scene';
 import { Styles } from './styles';
@@ -50,6 +51,7 @@ let map: OlMap | null = null;
 let styles = new Styles();
 let draw: Draw | null = null;
 let fitted = '';
+const cells = new CellLayer();
 const sources = {
   paths: new VectorSource(),
   lines: new VectorSource(),
@@ -92,6 +94,7 @@ function extent(): [number, number, number, number] | null {
   // Where lines shape a surface, the sketch shows that; the rest is a drag away.
   const isShaped = props.scene.paths.some((p) => p.kind !== 'feature' && p.kind !== 'track');
   for (const p of isShaped ? [] : props.scene.points) reach(p.e, p.n);
+  props.scene.cells?.e.forEach((e, i) => reach(e, props.scene.cells!.n[i]!));
   for (const p of props.scene.paths) for (let i = 0; i < p.path.length; i += 2) reach(p.path[i]!, p.path[i + 1]!);
   if (box[0] > box[2]) return null;
   const pad = 0.5 * Math.max(1, 0.02 * Math.max(box[2] - box[0], box[3] - box[1]));
@@ -121,6 +124,7 @@ function build() {
   const span = box ? Math.max(box[2] - box[0], box[3] - box[1]) : 1;
   const largest = Math.max(1e-9, ...s.ellipses.map((x) => x.semiMajor), ...s.shifts.map((x) => Math.hypot(x.de, x.dn)));
   exaggeration.value = roundNumber(Math.max(1, ((s.ellipses.length > 0 ? 0.06 : 0.12) * span) / largest));
+  cells.show(s.cells ?? null);
   sources.paths.clear();
   sources.paths.addFeatures(
     s.paths.map((p) => {
@@ -251,6 +255,7 @@ onMounted(() => {
     target: host.value,
     controls: [],
     layers: [
+      cells.layer,
       layer('paths', (f, r) => styles.path(f, r), true),
       layer('lines', (f) => styles.line(f, false)),
       layer('ellipses', () => styles.ellipse()),
@@ -330,6 +335,11 @@ defineExpose({ fit });
         <div v-if="shown && shown.drawn < shown.inView">
           {{ group(String(shown.drawn)) }} of {{ group(String(shown.inView)) }} points here drawn; zoom in for the rest
         </div>
+        <div v-if="scene.cells" class="key">
+          <span v-for="(colour, i) in scene.cells.colours" :key="i"
+            ><i :style="{ background: colour }" /><b v-if="i > 0">{{ scene.cells.labels[i - 1] }}</b></span
+          >
+        </div>
         <div v-if="scene.caption">{{ scene.caption }}</div>
         <div>{{ kinds.join('   ') }}</div>
       </div>
@@ -339,7 +349,7 @@ defineExpose({ fit });
       <div class="north mono" title="Grid north">N ↑</div>
     </div>
     <div class="cursor mono quiet">{{ cursor }}</div>
-    <div v-if="scene.points.length === 0 && scene.paths.length === 0" class="nothing quiet">
+    <div v-if="scene.points.length === 0 && scene.paths.length === 0 && !scene.cells" class="nothing quiet">
       {{ project.points.length === 0 ? 'The sketch fills as points come in.' : 'Nothing to draw here yet.' }}
     </div>
   </div>
@@ -390,6 +400,25 @@ defineExpose({ fit });
   flex: 1;
   white-space: pre-wrap;
   background: color-mix(in srgb, var(--sketch) 80%, transparent);
+}
+.key {
+  display: flex;
+  margin-bottom: 3px;
+}
+.key span {
+  flex: 0 1 58px;
+  height: 26px;
+}
+.key b {
+  font: 10.5px 'IBM Plex Mono';
+  display: inline-block;
+  transform: translateX(-50%);
+}
+.key i {
+  display: block;
+  height: 11px;
+  border: 1px solid var(--rule-strong);
+  margin-right: -1px;
 }
 .scale {
   display: grid;

@@ -48,6 +48,18 @@ export interface SceneNote {
   tone: 'plain' | 'good' | 'doubt' | 'bad';
 }
 
+/** Squares about places, filled by band; a band of -1 is drawn hollow. */
+export interface SceneCells {
+  e: number[];
+  n: number[];
+  band: number[];
+  colours: string[];
+  /** Written where one colour meets the next: one fewer than there are colours. */
+  labels: string[];
+  /** Side, metres. */
+  size: number;
+}
+
 export interface Scene {
   points: ScenePoint[];
   lines: SceneLine[];
@@ -56,6 +68,7 @@ export interface Scene {
   paths: ScenePath[];
   notes: SceneNote[];
   confidence: number;
+  cells?: SceneCells;
   /** What the notes say. */
   caption?: string;
 }

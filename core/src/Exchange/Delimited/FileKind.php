@@ -17,6 +17,7 @@ enum FileKind: string
     case RoverFeatures = 'rover-features';
     case Recording = 'receiver-recording';
     case Antennas = 'antenna-calibrations';
+    case Design = 'design';
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -37,6 +38,7 @@ enum FileKind: string
             self::RoverFeatures => 'rover features',
             self::Recording => 'receiver recording',
             self::Antennas => 'antenna calibrations',
+            self::Design => 'design',
         };
     }
 
@@ -100,7 +102,8 @@ enum FileKind: string
                 new Field('cyz', 'cov YZ', 'variance', false, ['cyz', 'covyz', 'qyz']),
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
-            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas => [],
+            self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas,
+            self::Design => [],
         };
     }
 }

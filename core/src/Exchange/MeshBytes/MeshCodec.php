@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Terrain;
+namespace Mensura\Exchange\MeshBytes;
 
 use Mensura\Surface\Tin;
 

@@ -1,0 +1,243 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { get, post } from '../../api/client';
+import type { ChecksView, DeviationRequest } from '../../api/types';
+import FiguresTable from '../../figures/FiguresTable.vue';
+import EmptyPage from '../../frame/EmptyPage.vue';
+import LineageList from '../../frame/LineageList.vue';
+import PageTabs from '../../frame/PageTabs.vue';
+import TwoPages from '../../frame/TwoPages.vue';
+import { small, smallUnit } from '../../format/units';
+import { MapSketch } from '../../sketch';
+import { useProject } from '../../state/project';
+import BandTable from './BandTable.vue';
+import { counts, nearest, USUAL, worst, type BandSet, type Deviations } from './bands';
+import { checksScene } from './checksScene';
+import { checkColumns, placeColumns } from './columns';
+import DeviationForm from './DeviationForm.vue';
+import { verdict } from './verdict';
+
+const DeviationHistogram = defineAsyncComponent(() => import('./DeviationHistogram.vue'));
+const WORST = 40;
+
+const project = useProject();
+const route = useRoute();
+const units = computed(() => project.units);
+const checks = ref<ChecksView | null>(null);
+const chosen = ref(0);
+const points = shallowRef<Deviations | null>(null);
+const editing = ref<'none' | 'new' | 'change'>('none');
+const side = ref<'map' | 'histogram'>('map');
+const tab = ref<'bands' | 'worst' | 'left' | 'all'>('bands');
+const set = ref<BandSet>(USUAL);
+const place = ref<number | null>(null);
+
+const check = computed(() => checks.value?.deviations.find((d) => d.number === chosen.value) ?? checks.value?.deviations[0] ?? null);
+const words = computed(() => (check.value && points.value ? verdict(check.value, points.value, set.value, units.value) : null));
+const worstPlaces = computed(() => (points.value ? worst(points.value, check.value?.ignore ?? null, WORST).map((i) => ({ i })) : []));
+const leftOut = computed(() => (points.value?.d ?? []).flatMap((d, i) => (counts(d, check.value?.ignore ?? null) ? [] : [{ i }])));
+const map = computed(() => checksScene(points.value, check.value?.ignore ?? null, set.value, units.value, worstPlaces.value));
+/** The map with the point that is read. */
+const scene = computed(() => {
+  const [p, i] = [points.value, place.value];
+  return p && i !== null ? { ...map.value, points: [{ name: p.names[i]!, e: p.e[i]!, n: p.n[i]!, role: 'surveyed' as const }] } : map.value;
+});
+const tabs = computed(
+  () =>
+    [
+      ['bands', 'Bands'],
+      ['worst', 'Worst places'],
+      ['left', `Left out ${leftOut.value.length}`],
+      ['all', `Comparisons ${checks.value?.deviations.length ?? 0}`],
+    ] as const,
+);
+
+async function load() {
+  checks.value = await get<ChecksView>(project.path('/checks'));
+  await loadPoints();
+}
+let loaded = '';
+async function loadPoints() {
+  const c = check.value;
+  if (!c) points.value = null;
+  else if (loaded !== `${c.number} ${c.output}`) {
+    points.value = await get<Deviations>(project.path(`/checks/deviations/${c.number}/points`));
+    loaded = `${c.number} ${c.output}`;
+    place.value = null;
+  }
+}
+
+async function compare(request: DeviationRequest) {
+  const ok = await project.attempt(async () => {
+    const started = await post<{ job: string; number: number }>(project.path('/checks/deviations'), request);
+    await project.job(Promise.resolve(started));
+    chosen.value = started.number;
+  });
+  if (ok) editing.value = 'none';
+  await load();
+}
+
+function pick(e: number, n: number) {
+  place.value = points.value ? nearest(points.value, e, n) : null;
+}
+
+onMounted(async () => {
+  if (typeof route.query.comparison === 'string') chosen.value = Number(route.query.comparison);
+  await load();
+});
+watch(() => project.version, load);
+watch(chosen, loadPoints);
+</script>
+
+<template>
+  <TwoPages>
+    <template #figures>
+      <div v-if="checks" class="sheet">
+        <DeviationForm
+          v-if="editing !== 'none'"
+          :key="editing"
+          :checks="checks"
+          :check="editing === 'change' ? check : null"
+          @save="compare"
+          @cancel="editing = 'none'"
+        />
+        <EmptyPage v-else-if="!check" title="Nothing compared yet">
+          <p>
+            Measured points are held against a design, a surface, a plane or an elevation: a map of what lies above and below, in bands.
+          </p>
+          <p class="quiet">
+            A design is a DXF with faces, a LandXML surface or a PLY mesh.
+            <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
+          </p>
+          <div>
+            <ElButton
+              type="primary"
+              data-test="new-check"
+              :disabled="!project.mayChange || project.points.length === 0"
+              @click="editing = 'new'"
+              >Compare</ElButton
+            >
+          </div>
+        </EmptyPage>
+        <template v-else>
+          <header class="answer">
+            <div class="words">
+              <h1 data-test="headline">{{ words?.headline ?? check.name }}</h1>
+              <p v-for="s in words?.sentences" :key="s">{{ s }}</p>
+              <p v-if="check.stale.length > 0"><span class="doubt">Stale:</span> {{ check.stale.join('; ') }}.</p>
+              <p class="quiet">
+                against <strong>{{ check.against }}</strong>{{ check.measuredOn ? ` · measured on ${check.measuredOn}` : '' }} · compared
+                {{ check.run }} {{ check.run === 1 ? 'time' : 'times' }}, last by {{ check.author }}
+              </p>
+            </div>
+            <div class="actions">
+              <ElButton :disabled="!project.mayChange" data-test="change-check" @click="editing = 'change'">Compare anew…</ElButton>
+              <ElButton type="primary" data-test="new-check" :disabled="!project.mayChange" @click="editing = 'new'"
+                >New comparison</ElButton
+              >
+            </div>
+          </header>
+          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the comparison" />
+          <template v-if="points">
+            <template v-if="tab === 'bands'">
+              <BandTable v-model="set" :points="points" :ignore="check.ignore" />
+              <h2>Worst places</h2>
+            </template>
+            <FiguresTable
+              v-if="tab !== 'all'"
+              :label="tab === 'left' ? 'places left out' : 'worst places'"
+              :columns="placeColumns(units, points)"
+              :rows="tab === 'left' ? leftOut : worstPlaces"
+              :row-key="(p) => String(p.i)"
+              :selected="new Set(place === null ? [] : [String(place)])"
+              :sort="{ key: 'd', desc: true }"
+              :filterable="false"
+              @select="(k) => (place = k[0] === undefined ? null : Number(k[0]))"
+            >
+              <template #empty><p class="quiet">Nothing was left out.</p></template>
+            </FiguresTable>
+            <FiguresTable
+              v-else
+              label="comparisons"
+              :columns="checkColumns(units)"
+              :rows="checks.deviations"
+              :row-key="(c) => String(c.number)"
+              :selected="new Set([String(check.number)])"
+              :filterable="false"
+              @select="(k) => (chosen = Number(k[0]))"
+            />
+            <p v-if="place !== null" class="at" data-test="place">
+              <strong class="mono">{{ points.names[place] }}</strong>
+              <template v-if="points.d[place] === null || points.d[place] === undefined"> lies beside the reference.</template>
+              <template v-else>
+                lies {{ small(Math.abs(points.d[place]!), units) }} {{ smallUnit(units) }}
+                {{ points.d[place]! < 0 ? 'below' : 'above' }} the reference.</template
+              >
+            </p>
+            <LineageList :place="`deviation:${check.number}`" />
+          </template>
+        </template>
+      </div>
+    </template>
+    <template #sketch>
+      <MapSketch
+        v-if="side === 'map' || !points || !check"
+        :scene="scene"
+        :selected-points="new Set(place !== null && points ? [points.names[place]!] : [])"
+        @place="pick"
+        @point="(name) => (place = points?.names.indexOf(name) ?? null)"
+      >
+        <template #corner>
+          <ElRadioGroup v-model="side" size="small" aria-label="Sketch page">
+            <ElRadioButton value="map">Map</ElRadioButton
+            ><ElRadioButton value="histogram" data-test="view-histogram">Histogram</ElRadioButton>
+          </ElRadioGroup>
+        </template>
+      </MapSketch>
+      <template v-else>
+        <div class="corner">
+          <ElRadioGroup v-model="side" size="small" aria-label="Sketch page">
+            <ElRadioButton value="map">Map</ElRadioButton><ElRadioButton value="histogram">Histogram</ElRadioButton>
+          </ElRadioGroup>
+        </div>
+        <DeviationHistogram :points="points" :ignore="check.ignore" :set="set" />
+      </template>
+    </template>
+  </TwoPages>
+</template>
+
+<style scoped>
+.answer {
+  display: flex;
+  gap: 14px;
+  align-items: flex-start;
+}
+.words {
+  flex: 1;
+  min-width: 0;
+}
+.words p,
+.at,
+h2 {
+  margin: 0 0 2px;
+}
+.actions {
+  display: grid;
+  gap: 5px;
+  flex: none;
+}
+.actions .el-button {
+  margin: 0;
+}
+.sheet > :deep(.figures) {
+  flex: 1 1 120px;
+  min-height: 120px;
+}
+.corner {
+  position: absolute;
+  top: 8px;
+  left: 14px;
+  z-index: 2;
+}
+</style>

@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import type { ChecksView, DeviationRequest, DeviationView } from '../../api/types';
+import NumberInput from '../../fields/NumberInput.vue';
+import { lengthUnit, metresPer } from '../../format/units';
+import { useProject } from '../../state/project';
+
+/** What is compared with what. */
+const props = defineProps<{ checks: ChecksView; check: DeviationView | null }>();
+const emit = defineEmits<{ save: [request: DeviationRequest]; cancel: [] }>();
+const project = useProject();
+const units = computed(() => project.units);
+const c = props.check;
+const firstDesign = props.checks.designs[0];
+const firstSurface = props.checks.surfaces[0];
+const name = ref(c?.name ?? '');
+const measuredOn = ref(c?.measuredOn ?? '');
+const codes = ref<string[]>(c?.codes ?? []);
+const pattern = ref(c?.pattern ?? '');
+const reference = ref(c?.reference ?? (firstDesign ? 'design' : firstSurface ? 'surface' : 'plane'));
+const surface = ref(c?.surface || firstSurface?.id || 0);
+const design = ref(c?.design || firstDesign?.id || 0);
+const layers = ref<string[]>(c?.layers ?? []);
+const planeCodes = ref<string[]>(c?.planeCodes ?? []);
+const elevation = ref<number | null>(c?.elevation ?? 0);
+const along = ref(c?.along ?? 'normal');
+const ignore = ref<number | null>(c?.ignore ?? null);
+
+const glob = computed(() => {
+  const p = pattern.value.trim();
+  return p === ''
+    ? null
+    : new RegExp(
+        `^${p
+          .replace(/[.+^${}()|[\]\\]/g, '\\$&')
+          .replaceAll('*', '.*')
+          .replaceAll('?', '.')}$`,
+      );
+});
+/** Points that are chosen now. */
+const chosen = computed(
+  () =>
+    project.points.filter(
+      (p) =>
+        p.e !== null &&
+        p.h !== null &&
+        (codes.value.length === 0 || codes.value.includes(p.code)) &&
+        (!glob.value || glob.value.test(p.name)),
+    ).length,
+);
+const layersOf = computed(() => Object.entries(props.checks.designs.find((d) => d.id === design.value)?.layers ?? {}));
+const missing = computed(() =>
+  name.value.trim() === ''
+    ? 'It needs a name.'
+    : chosen.value === 0
+      ? 'No point is chosen.'
+      : reference.value === 'design' && !design.value
+        ? 'Bring the design in first: DXF with faces, LandXML or PLY.'
+        : reference.value === 'surface' && !surface.value
+          ? 'No surface is computed yet; make one in Terrain.'
+          : '',
+);
+
+function save() {
+  emit('save', {
+    name: name.value.trim(),
+    reference: reference.value,
+    along: along.value,
+    number: c?.number ?? null,
+    measuredOn: measuredOn.value ?? '',
+    codes: codes.value,
+    pattern: pattern.value.trim(),
+    surface: surface.value,
+    design: design.value,
+    layers: layers.value,
+    planeCodes: planeCodes.value,
+    elevation: elevation.value ?? 0,
+    ignore: ignore.value,
+  });
+}
+</script>
+
+<template>
+  <form class="form" @submit.prevent="save">
+    <h1>{{ check ? `Compare ${check.name} anew` : 'What is compared with what?' }}</h1>
+    <div class="grid">
+      <ElFormItem label="name"><ElInput v-model="name" maxlength="80" aria-label="Name" data-test="check-name" /></ElFormItem>
+      <ElFormItem label="measured on"
+        ><ElDatePicker v-model="measuredOn" value-format="YYYY-MM-DD" placeholder="not said" aria-label="Measured on"
+      /></ElFormItem>
+    </div>
+    <h2>Measured points</h2>
+    <div class="grid">
+      <ElFormItem label="codes"
+        ><ElSelect v-model="codes" multiple filterable aria-label="Codes" placeholder="all">
+          <ElOption v-for="(n, code) in checks.codes" :key="code" :value="String(code)" :label="`${code || '(none)'} · ${n}`" /></ElSelect
+      ></ElFormItem>
+      <ElFormItem label="names like, with * and ?"
+        ><ElInput v-model="pattern" class="mono" maxlength="80" aria-label="Names like" placeholder="all"
+      /></ElFormItem>
+    </div>
+    <p class="quiet" data-test="chosen">{{ chosen }} points with a height.</p>
+    <h2>Reference</h2>
+    <ElRadioGroup v-model="reference" aria-label="Reference">
+      <ElRadioButton value="design">design</ElRadioButton><ElRadioButton value="surface">surface</ElRadioButton
+      ><ElRadioButton value="plane">plane</ElRadioButton><ElRadioButton value="elevation">elevation</ElRadioButton>
+    </ElRadioGroup>
+    <div v-if="reference === 'design'" class="grid">
+      <ElFormItem label="file"
+        ><ElSelect v-model="design" aria-label="Design" placeholder="none is here" @change="layers = []">
+          <ElOption v-for="d in checks.designs" :key="d.id" :value="d.id" :label="`${d.name}, ${d.faces} faces`" /></ElSelect
+      ></ElFormItem>
+      <ElFormItem v-if="layersOf.length > 0" label="layers"
+        ><ElSelect v-model="layers" multiple aria-label="Layers" placeholder="all">
+          <ElOption v-for="[layer, n] in layersOf" :key="layer" :value="layer" :label="`${layer} · ${n}`" /></ElSelect
+      ></ElFormItem>
+    </div>
+    <ElFormItem v-else-if="reference === 'surface'" label="surface"
+      ><ElSelect v-model="surface" aria-label="Surface">
+        <ElOption v-for="s in checks.surfaces" :key="s.id" :value="s.id" :label="s.name" /></ElSelect
+    ></ElFormItem>
+    <ElFormItem v-else-if="reference === 'plane'" label="through points coded"
+      ><ElSelect v-model="planeCodes" multiple filterable aria-label="Codes of the plane" placeholder="the measured points themselves">
+        <ElOption v-for="(n, code) in checks.codes" :key="code" :value="String(code)" :label="`${code || '(none)'} · ${n}`" /></ElSelect
+    ></ElFormItem>
+    <NumberInput v-else v-model="elevation" label="elevation" :unit="lengthUnit(units)" :factor="metresPer(units)" :digits="4" />
+    <div class="grid">
+      <ElFormItem label="compared"
+        ><ElRadioGroup v-model="along" aria-label="Compared">
+          <ElRadioButton value="normal">along the normal</ElRadioButton><ElRadioButton value="vertical">vertically</ElRadioButton>
+        </ElRadioGroup></ElFormItem
+      >
+      <NumberInput
+        v-model="ignore"
+        label="leave out beyond"
+        :unit="lengthUnit(units)"
+        :factor="metresPer(units)"
+        :digits="4"
+        placeholder="nothing"
+      />
+    </div>
+    <div class="line">
+      <ElButton type="primary" native-type="submit" data-test="compare" :disabled="!project.mayChange || missing !== ''">Compare</ElButton>
+      <ElButton @click="emit('cancel')">Cancel</ElButton>
+      <span class="doubt">{{ missing }}</span>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 16px;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.line .el-button + .el-button {
+  margin-left: 0;
+}
+h2,
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,108 @@
+// @vitest-environment happy-dom
+import { flushPromises } from '@vue/test-utils';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { ChecksView, DeviationView } from '../../api/types';
+import { office, point, press, show } from '../../../tests/office';
+import ChecksStage from './ChecksStage.vue';
+
+afterEach(() => (document.body.innerHTML = ''));
+
+const deviation: DeviationView = {
+  number: 3,
+  name: 'slab',
+  measuredOn: '2031-05-04',
+  against: '12 faces of d.dxf',
+  reference: 'design',
+  along: 'normal',
+  codes: ['SLAB'],
+  pattern: '',
+  surface: 0,
+  design: 7,
+  layers: [],
+  planeCodes: [],
+  elevation: 0,
+  ignore: 0.3,
+  measured: 4,
+  used: 3,
+  beyond: 1,
+  outside: 0,
+  mean: 0,
+  rms: 0.01,
+  sd: 0.01,
+  min: -0.02,
+  max: 0.001,
+  nearestBeyond: 1,
+  steepest: null,
+  planeSd: null,
+  run: 1,
+  output: 'x',
+  at: '2031-05-04T15:00:00Z',
+  author: 'Demo',
+  stale: [],
+};
+const page = (over: Partial<ChecksView> = {}): ChecksView => ({
+  deviations: [deviation],
+  designs: [{ id: 7, name: 'd.dxf', faces: 12, layers: { TOP: 12 } }],
+  surfaces: [],
+  codes: { SLAB: 4 },
+  ...over,
+});
+const measured = { names: ['A', 'B', 'C', 'D'], e: [0, 1, 0, 1], n: [0, 0, 1, 1], h: [1, 1, 1, 2], d: [0.001, -0.02, 0, 1] };
+const answers = (view: ChecksView = page()) => ({
+  'GET /checks': view,
+  'GET /checks/deviations/3/points': measured,
+  'POST /checks/deviations': { job: 'j', number: 4 },
+  'GET /jobs/j': { id: 'j', state: 'done', title: 'Compare' },
+  'PUT /api/account/preferences/checks.bands': {},
+});
+const points = [point('A', 0, 0, 1, { code: 'SLAB' }), point('X', 5, 5, 1, { code: 'OTHER' })];
+
+describe('the checks page', () => {
+  it('says what lies within and moves with the limits that are typed', async () => {
+    office(answers(), {}, points);
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    expect(stage.get('[data-test=headline]').text()).toBe('66.7 % of slab lies within ±6 mm; the south-east corner is 20.0 mm low');
+    await stage.get('[data-test=limits] input, input[data-test=limits]').setValue('-30 30');
+    await flushPromises();
+    expect(stage.get('[data-test=headline]').text()).toBe('All of slab lies within ±30 mm');
+    await stage.get('[data-test=limits] input, input[data-test=limits]').setValue('30 -30');
+    await flushPromises();
+    expect(stage.get('[data-test=limits-fault]').text()).toContain('numbers that grow');
+    await press(stage, 'Left out 1');
+    expect(stage.text()).toContain('D');
+  });
+
+  it('asks what is compared with what, and starts a job', async () => {
+    const { calls } = office(answers(page({ deviations: [] })), {}, points);
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    expect(stage.text()).toContain('Nothing compared yet');
+    await stage.get('[data-test=new-check]').trigger('click');
+    await flushPromises();
+    expect(stage.text()).toContain('It needs a name.');
+    await stage.get('[data-test=check-name] input, input[data-test=check-name]').setValue('slab B3');
+    await stage.get('form').trigger('submit');
+    await flushPromises();
+    expect(calls.find((c) => c.route === 'POST /checks/deviations')?.body).toMatchObject({
+      name: 'slab B3',
+      reference: 'design',
+      design: 7,
+      along: 'normal',
+      number: null,
+      ignore: null,
+    });
+  });
+
+  it('compares anew under the same number', async () => {
+    const { calls } = office(answers(), {}, points);
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    await stage.get('[data-test=change-check]').trigger('click');
+    await flushPromises();
+    expect(stage.get('[data-test=chosen]').text()).toBe('1 points with a height.');
+    await stage.get('form').trigger('submit');
+    await flushPromises();
+    expect(calls.find((c) => c.route === 'POST /checks/deviations')?.body).toMatchObject({ number: 3, ignore: 0.3, codes: ['SLAB'] });
+  });
+});

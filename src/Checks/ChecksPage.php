@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Checks;
+
+use App\Checks\View\ChecksView;
+use App\Checks\View\DeviationView;
+use App\Checks\View\SurfaceChoice;
+use App\Project\Project;
+use App\Result\Result;
+use App\Result\Results;
+use App\Survey\PointRepository;
+
+/** The Checks stage of a project. */
+final class ChecksPage
+{
+    public function __construct(
+        private readonly DesignFiles $designs,
+        private readonly PointRepository $points,
+        private readonly Results $results,
+    ) {
+    }
+
+    public function of(Project $project): ChecksView
+    {
+        $stale = $this->results->stale($project);
+        $deviations = $surfaces = [];
+        foreach ($this->results->current($project) as $slot => $result) {
+            if (str_starts_with($slot, DeviationMaker::PREFIX)) {
+                $deviations[$result->number()] = self::deviation($result, $stale[$slot] ?? []);
+            }
+            if (str_starts_with($slot, 'surface:')) {
+                $surfaces[] = new SurfaceChoice($result->number(), preg_replace('/^Surface /', '', $result->label) ?? '');
+            }
+        }
+        ksort($deviations);
+
+        return new ChecksView(array_values($deviations), $this->designs->of($project), $surfaces, $this->points->codes($project));
+    }
+
+    /** @param list<string> $stale */
+    private static function deviation(Result $r, array $stale): DeviationView
+    {
+        $s = $r->summary;
+        $d = DeviationSettings::fromArray($r->settings);
+
+        return new DeviationView(
+            $r->number(), $d->name, $d->measuredOn, (string) $s['against'], $d->reference, $d->along, $d->codes, $d->pattern, $d->surface,
+            $d->design, $d->layers, $d->planeCodes, $d->elevation, $d->ignore, (int) $s['measured'], (int) $s['used'], (int) $s['beyond'],
+            (int) $s['outside'], $s['mean'], $s['rms'], $s['sd'], $s['min'], $s['max'], $s['nearestBeyond'], $s['steepest'],
+            $s['planeSd'], $r->run, $r->output, $r->at(), $r->authorName, $stale,
+        );
+    }
+}
