@@ -32,7 +32,7 @@ final class DeviationVerb extends Verb
 
     protected function configure(): void
     {
-        $this->addArgument('files', InputArgument::IS_ARRAY, 'the measured points: CSV id,e,n,h, LAS, PLY or XYZ');
+        $this->addArgument('files', InputArgument::IS_ARRAY, 'the measured points: CSV id,e,n,h, LAS, LAZ, PLY or XYZ');
         foreach ([
             'reference' => 'LandXML surface, DXF faces, PLY mesh, CSV of points, or an elevation',
             'reference-as' => 'surface or plane: what points of a reference stand for (surface)',

@@ -128,13 +128,6 @@ try {
         $office->type('[data-test=system-search]', 'here');
         $office->see('ppm at the centre');
         $shoot('reference');
-        $office->type('[data-test=system-search]', '32630');
-        $office->press('EPSG:32630');
-        $office->click('[data-test=change]');
-        $office->see('points follow');
-        $office->choose('[data-test=change-heights]', 'above a geoid');
-        $office->see('Heights move by');
-        $shoot('reference-change');
         $office->go('/p/1/reference?page=heights');
         $office->click('[data-test=extract-open]');
         $office->type('#x-north', '54 48');
@@ -155,6 +148,12 @@ try {
         $office->click('[data-test=view-3d]');
         usleep(1200000);
         $shoot('terrain-3d');
+    }
+    if ($wants('checks')) {
+        $office->go('/p/1/checks');
+        $office->see('of slab B2 lies within');
+        usleep(900000);
+        $shoot('checks');
     }
     if ($wants('handover')) {
         $office->go('/p/1/handover');

@@ -10,6 +10,7 @@ use Mensura\Deviation\ElevationReference;
 use Mensura\Deviation\FittedPlane;
 use Mensura\Exchange\Points\PointFile;
 use Mensura\Fault\UnusableInput;
+use Mensura\Tests\Fixture;
 use PHPUnit\Framework\TestCase;
 
 final class DeviationTest extends TestCase
@@ -148,6 +149,26 @@ final class DeviationTest extends TestCase
             }
         } finally {
             unlink($path);
+        }
+    }
+
+    /** Count and extent as an unrelated library has them; three thousand points of format 3. Cut off, it is refused. */
+    public function testAPackedCloudIsUnpacked(): void
+    {
+        $path = Fixture::path('las/packed.laz');
+        $read = PointFile::read($path, 'packed.laz');
+        self::assertCount(3000, $read->x);
+        self::assertEqualsWithDelta(
+            [512300.02, 4203700.006, 175.002, 512359.994, 4203759.997, 184.984],
+            [min($read->x), min($read->y), min($read->z), max($read->x), max($read->y), max($read->z)], 1e-6,
+        );
+        $cut = (string) tempnam(sys_get_temp_dir(), 'laz');
+        file_put_contents($cut, substr((string) file_get_contents($path), 0, 9000));
+        $this->expectExceptionMessage('cut.laz: cannot be unpacked: it is cut off, or no LAZ file');
+        try {
+            PointFile::read($cut, 'cut.laz');
+        } finally {
+            unlink($cut);
         }
     }
 }

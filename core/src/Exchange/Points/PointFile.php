@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace Mensura\Exchange\Points;
 
 use Mensura\Exchange\Las\LasReader;
+use Mensura\Exchange\Las\LazFile;
 use Mensura\Exchange\Ply\PlyReader;
 use Mensura\Exchange\PointsCsv\PointsCsvReader;
 use Mensura\Exchange\Xyz\XyzReader;
 use Mensura\Fault\UnusableInput;
 
-/** Points of a file told by its contents: CSV with the columns id,e,n,h, LAS, PLY, or lines of numbers. Flat arrays; metres. */
+/** Points of a file told by its contents: CSV with the columns id,e,n,h, LAS, LAZ, PLY, or lines of numbers. Flat arrays; metres. */
 final readonly class PointFile
 {
     private const HEAD = 65536;
@@ -39,7 +40,13 @@ final readonly class PointFile
         $head = (string) fread($stream, self::HEAD);
         rewind($stream);
         if (str_starts_with($head, 'LASF')) {
-            return self::las(new LasReader($stream, $name));
+            $las = new LasReader($stream, $name);
+            if (!$las->isPacked) {
+                return self::las($las);
+            }
+            $unpacked = fopen(LazFile::unpacked($path, $name), 'r');
+
+            return false !== $unpacked ? self::las(new LasReader($unpacked, $name)) : throw new UnusableInput($name, 'cannot be unpacked');
         }
         if (1 === preg_match('/^ply\s/', $head)) {
             $ply = PlyReader::read($stream, $name);

@@ -162,7 +162,7 @@ const lessText = (r: BaselineRunView) =>
         ><ElSelect v-model="leftOut" size="small" multiple filterable collapse-tags aria-label="Satellites left out" placeholder="none">
           <ElOption v-for="s in satellites" :key="s" :value="s" :label="s" /></ElSelect
       ></ElFormItem>
-      <ElFormItem class="used" :label="`time ${spoken([instant(span[0]!), instant(span[1]!)])}`"
+      <ElFormItem class="used" data-test="time-used" :label="`time ${spoken([instant(span[0]!), instant(span[1]!)])}`"
         ><ElSlider
           v-model="span"
           range

@@ -203,7 +203,7 @@ describe('the baselines page', () => {
     const slider = stage.getComponent({ name: 'ElSlider' });
     slider.vm.$emit('update:modelValue', [30, 105]);
     await flushPromises();
-    expect(stage.get('.used').text()).toContain('time 12:30 to 13:45');
+    expect(stage.get('[data-test=time-used]').text()).toContain('time 12:30 to 13:45');
     await stage.get('.settings').trigger('submit');
     await flushPromises();
     expect(calls.find((c) => c.route === 'POST /baselines/process')?.body).toMatchObject({ from: NOON + 1800, to: NOON + 6300 });
