@@ -88,6 +88,9 @@ final class DeviationVerb extends Verb
         $path = Input::path($wanted);
         $faces = FaceFile::read($path, $wanted);
         try {
+            foreach ($faces->warnings ?? [] as $warning) {
+                $this->say("warning: $wanted: $warning");
+            }
             if (null !== $faces) {
                 return self::PLANE === $as
                     ? FittedPlane::through($faces->x, $faces->y, $faces->z)

@@ -60,7 +60,7 @@ final class Arcs
                     && !is_nan($free)
                     && !is_nan($before['free'])
                     // Those near the horizon are noisier; a cycle of theirs is found by the difference in time.
-                    && abs($free - $before['free']) > self::GEOMETRY_FREE * max(1.0, 0.5 / sin($sights->elevation[$i]));
+                    && abs($free - $before['free']) > self::GEOMETRY_FREE * max(1.0, 0.5 / max(1e-3, sin($sights->elevation[$i])));
                 $lane = self::wideLane($session, $i);
                 $lanes = $before['lanes'] ?? [0, 0.0, 0.0];
                 $isFree = $isFree || self::isOffLane($lane, $lanes);

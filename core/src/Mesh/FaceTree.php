@@ -236,16 +236,7 @@ final class FaceTree
         $codes = [];
         for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
             [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
-            $ux = $x[$b] - $x[$a];
-            $uy = $y[$b] - $y[$a];
-            $uz = $z[$b] - $z[$a];
-            $vx = $x[$c] - $x[$a];
-            $vy = $y[$c] - $y[$a];
-            $vz = $z[$c] - $z[$a];
-            $nx = $uy * $vz - $uz * $vy;
-            $ny = $uz * $vx - $ux * $vz;
-            $nz = $ux * $vy - $uy * $vx;
-            if ($nx * $nx + $ny * $ny + $nz * $nz <= 0.0) {
+            if (0.0 === Mesh::area($x, $y, $z, $a, $b, $c)) {
                 continue; // it joins its neighbours, but has no place of its own
             }
             $codes[intdiv($h, 3)] = self::spread((int) (($x[$a] + $x[$b] + $x[$c] - 3.0 * $lowX) * $scale))

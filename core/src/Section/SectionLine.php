@@ -35,23 +35,6 @@ final readonly class SectionLine
         $this->length = $length;
     }
 
-    /** @return array{float, float} place at a station, on the first or last segment's line beyond the ends */
-    public function at(float $station): array
-    {
-        $last = \count($this->x) - 1;
-        $i = 0;
-        while ($i < $last - 1 && $this->stations[$i + 1] < $station) {
-            ++$i;
-        }
-        while ($i < $last - 1 && $this->stations[$i + 1] <= $this->stations[$i]) {
-            ++$i;
-        }
-        $length = $this->stations[$i + 1] - $this->stations[$i];
-        $t = $length > 0.0 ? ($station - $this->stations[$i]) / $length : 0.0;
-
-        return [$this->x[$i] + $t * ($this->x[$i + 1] - $this->x[$i]), $this->y[$i] + $t * ($this->y[$i + 1] - $this->y[$i])];
-    }
-
     /**
      * Station of the foot of the shortest perpendicular on a segment, and the offset, right positive.
      *

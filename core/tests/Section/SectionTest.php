@@ -25,7 +25,9 @@ final class SectionTest extends TestCase
         self::assertCount(1, $pieces);
         self::assertEqualsWithDelta(3.0, $pieces[0][0][0], 1e-9, 'the surface begins at easting 0');
         foreach ($pieces[0] as [$station, $h]) {
-            [$x, $y] = $line->at($station);
+            // Two segments: 7.5 m eastward, then towards the north-east.
+            $beyond = max(0.0, $station - 7.5) / hypot(17.5, 6.25);
+            [$x, $y] = [-3.0 + min(7.5, $station) + 17.5 * $beyond, 2.5 + 6.25 * $beyond];
             self::assertEqualsWithDelta(100.0 + 0.25 * $x - 0.5 * $y, $h, 1e-9);
         }
         self::assertContains(7.5, array_map(static fn (array $v): float => round($v[0], 9), $pieces[0]), 'a vertex where the line bends');

@@ -14,6 +14,11 @@ final class DxfFaces
 {
     private const MODEL = "\0model";
     private const DEEPEST = 16;
+    /** Metres of the units of $INSUNITS (DXF reference, header variables). */
+    private const UNITS = [
+        1 => 0.0254, 2 => 0.3048, 3 => 1609.344, 4 => 0.001, 5 => 0.01, 6 => 1.0, 7 => 1000.0, 10 => 0.9144, 14 => 0.1,
+        21 => 1200.0 / 3937.0,
+    ];
 
     /** @var list<float> */
     public array $x = [];
@@ -27,6 +32,8 @@ final class DxfFaces
     public array $faceOf = [];
     /** @var list<string> layer of each face */
     public array $layerOf = [];
+    /** Metres of a drawing unit as the header says it ($INSUNITS); null where it says nothing. */
+    public ?float $unit = null;
     /** Solids whose geometry the file does not say in numbers. */
     public int $solids = 0;
 
@@ -41,6 +48,8 @@ final class DxfFaces
 
     private string $block = self::MODEL;
     private bool $isPaper = false;
+    /** Where the record begins that is read now, for messages. */
+    private int $line = 0;
 
     /** @var ?array{flags: int, groups: array<int, string>, vertices: list<array<int, string>>} */
     private ?array $polyline = null;
@@ -56,14 +65,28 @@ final class DxfFaces
         foreach (DxfRecords::of($stream) as $record) {
             if ('ENTITIES' === $record['section']) {
                 $self->block = self::MODEL;
+            } elseif ('HEADER' === $record['section']) {
+                $self->header($record['groups']);
+                continue;
             } elseif ('BLOCKS' !== $record['section']) {
                 continue;
             }
+            $self->line = $record['line'];
             $self->record($record['type'], $record['groups'], $record['line']);
         }
         $self->place(self::MODEL, [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0], null, 0);
 
         return $self;
+    }
+
+    /** @param list<array{int, string}> $groups */
+    private function header(array $groups): void
+    {
+        foreach ($groups as $k => [$code, $value]) {
+            if (9 === $code && '$INSUNITS' === trim($value)) {
+                $this->unit = self::UNITS[(int) ($groups[$k + 1][1] ?? 0)] ?? null;
+            }
+        }
     }
 
     /** @param list<array{int, string}> $groups */
@@ -75,7 +98,7 @@ final class DxfFaces
         switch ($type) {
             case 'BLOCK':
                 $this->block = strtoupper(trim($first[2] ?? ''));
-                $this->base[$this->block] = self::place3($first);
+                $this->base[$this->block] = $this->place3($first);
                 $this->shapes[$this->block] = $this->inserts[$this->block] = [];
                 break;
             case 'ENDBLK':
@@ -124,7 +147,7 @@ final class DxfFaces
     {
         $corners = [];
         for ($k = 0; $k < 4; ++$k) {
-            $corners[] = isset($first[10 + $k]) ? self::place3($first, $k) : ($corners[$k - 1] ?? [0.0, 0.0, 0.0]);
+            $corners[] = isset($first[10 + $k]) ? $this->place3($first, $k) : ($corners[$k - 1] ?? [0.0, 0.0, 0.0]);
         }
         $face = $corners[3] === $corners[2] ? [0, 1, 2] : [0, 1, 2, 3];
         $this->shapes[$this->block][] = ['layer' => $layer, 'corners' => $corners, 'faces' => [$face]];
@@ -139,7 +162,7 @@ final class DxfFaces
             foreach ($polyline['vertices'] as $v) {
                 $flags = (int) ($v[70] ?? 0);
                 if (0 !== ($flags & 64)) {
-                    $corners[] = self::place3($v);
+                    $corners[] = $this->place3($v);
                 } elseif (0 !== ($flags & 128)) {
                     $face = [];
                     foreach ([71, 72, 73, 74] as $code) {
@@ -157,7 +180,7 @@ final class DxfFaces
             $n = (int) ($polyline['groups'][$smooth ? 74 : 72] ?? 0);
             foreach ($polyline['vertices'] as $v) {
                 if (!$smooth || 0 === ((int) ($v[70] ?? 0) & 16)) {
-                    $corners[] = self::place3($v);
+                    $corners[] = $this->place3($v);
                 }
             }
             if ($m < 2 || $n < 2 || \count($corners) < $m * $n) {
@@ -185,7 +208,7 @@ final class DxfFaces
         $face = [];
         foreach ($groups as [$code, $value]) {
             if (!$isList && (10 === $code || 20 === $code || 30 === $code)) {
-                $place[] = (float) $value;
+                $place[] = $this->number($value);
                 if (30 === $code) {
                     $corners[] = [$place[0], $place[1] ?? 0.0, $place[2] ?? 0.0];
                     $place = [];
@@ -263,7 +286,7 @@ final class DxfFaces
             $g = $insert['groups'];
             for ($r = 0, $rows = max(1, (int) ($g[71] ?? 1)); $r < $rows; ++$r) {
                 for ($c = 0, $columns = max(1, (int) ($g[70] ?? 1)); $c < $columns; ++$c) {
-                    $local = self::placement($g, $this->base[$insert['block']] ?? [0.0, 0.0, 0.0], $c, $r);
+                    $local = $this->placement($g, $this->base[$insert['block']] ?? [0.0, 0.0, 0.0], $c, $r);
                     $own = null !== $layer && '0' === $insert['layer'] ? $layer : $insert['layer'];
                     $this->place($insert['block'], self::times($m, $local), $own, $depth + 1);
                 }
@@ -277,12 +300,12 @@ final class DxfFaces
      *
      * @return list<float> rows of three by four
      */
-    private static function placement(array $g, array $base, int $column, int $row): array
+    private function placement(array $g, array $base, int $column, int $row): array
     {
         $turn = deg2rad((float) ($g[50] ?? 0));
         [$cos, $sin] = [cos($turn), sin($turn)];
         [$sx, $sy, $sz] = [(float) ($g[41] ?? 1), (float) ($g[42] ?? 1), (float) ($g[43] ?? 1)];
-        [$px, $py, $pz] = self::place3($g);
+        [$px, $py, $pz] = $this->place3($g);
         $dx = $column * (float) ($g[44] ?? 0);
         $dy = $row * (float) ($g[45] ?? 0);
         $m = [
@@ -328,8 +351,19 @@ final class DxfFaces
      *
      * @return array{float, float, float}
      */
-    private static function place3(array $first, int $k = 0): array
+    private function place3(array $first, int $k = 0): array
     {
-        return [(float) ($first[10 + $k] ?? 0), (float) ($first[20 + $k] ?? 0), (float) ($first[30 + $k] ?? 0)];
+        return [$this->number($first[10 + $k] ?? '0'), $this->number($first[20 + $k] ?? '0'), $this->number($first[30 + $k] ?? '0')];
+    }
+
+    /** @throws UnusableInput for what is no number */
+    private function number(string $text): float
+    {
+        $text = trim($text);
+        if (!is_numeric($text) || !is_finite((float) $text)) {
+            throw new UnusableInput('line '.$this->line, \sprintf('"%s" is not a coordinate', mb_scrub(substr($text, 0, 30))));
+        }
+
+        return (float) $text;
     }
 }

@@ -6,7 +6,10 @@ namespace Mensura\Exchange\Dxf;
 
 use Mensura\Fault\UnusableInput;
 
-/** The records of an ASCII DXF, one after the other: each begins with a group 0 and belongs to a section. */
+/**
+ * The records of an ASCII DXF, one after the other: each begins with a group 0 and belongs to a section. The variables of the
+ * header come with the record that begins it.
+ */
 final class DxfRecords
 {
     private const LONGEST_LINE = 65536;
@@ -46,7 +49,7 @@ final class DxfRecords
                 $groups[] = [(int) $code, $value];
                 continue;
             }
-            if ('' !== $type && 'SECTION' !== $type && 'ENDSEC' !== $type) {
+            if ('' !== $type && ('SECTION' !== $type || 'HEADER' === $section) && 'ENDSEC' !== $type) {
                 yield ['section' => $section, 'type' => $type, 'groups' => $groups, 'line' => $begin];
             }
             $type = strtoupper(trim($value));

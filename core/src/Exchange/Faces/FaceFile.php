@@ -19,9 +19,11 @@ final readonly class FaceFile
      * @param list<int>    $triangles corners, three a face
      * @param list<int>    $faceOf    face of the drawing each triangle is a part of; empty where they are the same
      * @param list<string> $layerOf   of each face of the drawing; empty where there are none
+     * @param list<string> $warnings  what of the file is not in it, or may be meant otherwise
      */
     private function __construct(
         public array $x, public array $y, public array $z, public array $triangles, public array $faceOf = [], public array $layerOf = [],
+        public array $warnings = [],
     ) {
     }
 
@@ -79,6 +81,14 @@ final readonly class FaceFile
                 : 'holds no faces: no 3DFACE, polyface, polygon mesh or MESH');
         }
 
-        return new self($dxf->x, $dxf->y, $dxf->z, $dxf->triangles, $dxf->faceOf, $dxf->layerOf);
+        $warnings = [];
+        if ($dxf->solids > 0) {
+            $warnings[] = \sprintf('%d solids are left out: the file does not say their faces in numbers', $dxf->solids);
+        }
+        if (null !== $dxf->unit && 1.0 !== $dxf->unit) {
+            $warnings[] = \sprintf('its header says a drawing unit of %s m; its coordinates are taken as metres', $dxf->unit);
+        }
+
+        return new self($dxf->x, $dxf->y, $dxf->z, $dxf->triangles, $dxf->faceOf, $dxf->layerOf, $warnings);
     }
 }

@@ -7,7 +7,10 @@ namespace Mensura\Exchange\LandXml;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\Tin;
 
-/** Surfaces in LandXML 1.2: Pnts as northing easting elevation, Faces as point ids; metres. */
+/**
+ * Surfaces in LandXML 1.2: Pnts as northing easting elevation, Faces as point ids. Metres; other units that the file states are
+ * brought to them.
+ */
 final class LandXmlSurface
 {
     private const NAMESPACE = 'http://www.landxml.org/schema/LandXML-1.2';
@@ -99,6 +102,7 @@ final class LandXmlSurface
         $number = [];
         $x = $y = $z = $triangles = [];
         $surfaces = 0;
+        $metre = 1.0;
         while ($xml->read()) {
             if (\XMLReader::DOC_TYPE === $xml->nodeType) {
                 throw new UnusableInput($path, 'holds a document type declaration, which is not accepted');
@@ -106,19 +110,24 @@ final class LandXmlSurface
             if (\XMLReader::ELEMENT !== $xml->nodeType) {
                 continue;
             }
+            if (\in_array($xml->localName, ['Metric', 'Imperial'], true) && null !== $unit = $xml->getAttribute('linearUnit')) {
+                $metre = SurveyUnits::metre($unit) ?? throw new UnusableInput($path, "linearUnit \"$unit\" is not known");
+            }
             if ('Surface' === $xml->localName && ++$surfaces > 1) {
                 break;
             }
             if ('P' === $xml->localName && 1 === $surfaces) {
                 $id = (string) $xml->getAttribute('id');
                 $values = preg_split('/\s+/', trim($xml->readString())) ?: [];
-                if (\count($values) < 3 || !is_numeric($values[0]) || !is_numeric($values[1]) || !is_numeric($values[2])) {
+                $isNumber = static fn (string $v): bool => is_numeric($v) && is_finite((float) $v);
+                $numbers = array_filter(\array_slice($values, 0, 3), $isNumber);
+                if (3 !== \count($numbers)) {
                     throw new UnusableInput($path, \sprintf('point "%s" is not "northing easting elevation"', $id));
                 }
                 $number[$id] = \count($x);
-                $y[] = (float) $values[0];
-                $x[] = (float) $values[1];
-                $z[] = (float) $values[2];
+                $y[] = $metre * (float) $values[0];
+                $x[] = $metre * (float) $values[1];
+                $z[] = $metre * (float) $values[2];
             } elseif ('F' === $xml->localName && 1 === $surfaces && '1' !== $xml->getAttribute('i')) {
                 $ids = preg_split('/\s+/', trim($xml->readString())) ?: [];
                 if (3 !== \count($ids)) {

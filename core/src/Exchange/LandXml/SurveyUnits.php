@@ -23,6 +23,12 @@ final readonly class SurveyUnits
     {
     }
 
+    /** Metres of a linearUnit; null where it is not known. */
+    public static function metre(string $linearUnit): ?float
+    {
+        return self::LENGTHS[$linearUnit] ?? null;
+    }
+
     /** @throws UnusableInput when a unit is not stated or not known */
     public static function of(\DOMXPath $path): self
     {

@@ -47,6 +47,11 @@ final class LasReader
         $values = array_values((array) unpack('e6', substr($head, 131, 48)));
         $this->scale = [(float) $values[0], (float) $values[1], (float) $values[2]];
         $this->offset = [(float) $values[3], (float) $values[4], (float) $values[5]];
+        foreach ($this->scale as $k => $scale) {
+            if (!is_finite($scale) || 0.0 === $scale || !is_finite($this->offset[$k])) {
+                throw new UnusableInput($name, 'its header has no usable scale or offset of coordinates');
+            }
+        }
         if (!isset(self::SIZES[$this->format]) || $this->size < self::SIZES[$this->format]) {
             $words = \sprintf('its point format %d with records of %d bytes is none of LAS', $this->format, $this->size);
             throw new UnusableInput($name, $words);

@@ -32,9 +32,6 @@ final class ObservationWriter
         if ('' !== $file->marker) {
             $this->head($file->marker, 'MARKER NAME');
         }
-        if ($file->moves && !$isShort) {
-            $this->head('HUMAN', 'MARKER TYPE');
-        }
         $this->head(\sprintf('%-20s%-20.20s%-20s', '', $file->receiverType, ''), 'REC # / TYPE / VERS');
         $this->head(\sprintf('%-20s%-20.20s', '', $file->antennaType), 'ANT # / TYPE');
         if (null !== $file->approximate) {
