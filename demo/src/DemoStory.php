@@ -89,7 +89,7 @@ final class DemoStory
     private function slab(Project $project, string $author): void
     {
         $design = array_column($this->designs->of($project), 'id', 'name')[Slab::DESIGN];
-        $this->deviations->make($project, $author, 1, new DeviationSettings(
+        $this->deviations->make($project, $author, null, new DeviationSettings(
             'slab B2', DeviationSettings::DESIGN, 'normal', '2031-05-04', [Slab::CODE], design: $design, ignore: 0.3,
         ));
     }

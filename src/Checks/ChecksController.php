@@ -32,18 +32,16 @@ final class ChecksController
 
     #[Route('/deviations', methods: 'POST')]
     public function compare(
-        #[Changes] Project $project, #[MapRequestPayload] DeviationRequest $request, DeviationMaker $maker, Desk $desk,
+        #[Changes] Project $project, #[MapRequestPayload] DeviationRequest $request, Desk $desk,
     ): JsonResponse {
         $number = $request->number;
         if (null !== $number && !isset($this->results->current($project)[DeviationMaker::PREFIX.$number])) {
             throw new NotFoundHttpException('There is no such comparison.');
         }
         $settings = DeviationSettings::of($request);
-        $payload = ['number' => $number ?? $maker->next($project), 'settings' => (array) $settings];
+        $payload = ['number' => $number, 'settings' => (array) $settings];
 
-        return new JsonResponse(
-            ['number' => $payload['number']] + $desk->start($project, DeviationHandler::kind(), 'Compare '.$settings->name, $payload), 202,
-        );
+        return new JsonResponse($desk->start($project, DeviationHandler::kind(), 'Compare '.$settings->name, $payload), 202);
     }
 
     /** Every point with its deviation, null beside the reference. */

@@ -31,7 +31,7 @@ final class ChecksPage
                 $deviations[$result->number()] = self::deviation($result, $stale[$slot] ?? []);
             }
             if (str_starts_with($slot, 'surface:')) {
-                $surfaces[] = new SurfaceChoice($result->number(), preg_replace('/^Surface /', '', $result->label) ?? '');
+                $surfaces[] = new SurfaceChoice($result->number(), $result->label);
             }
         }
         ksort($deviations);

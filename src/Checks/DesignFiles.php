@@ -39,7 +39,7 @@ final class DesignFiles
     }
 
     /** @throws UnusableInput */
-    public function faces(Project $project, int $id): FaceFile
+    private function faces(Project $project, int $id): FaceFile
     {
         $file = $this->file($project, $id);
 

@@ -20,9 +20,10 @@ final class DeviationHandler implements JobHandler
 
     public function run(JobContext $context): void
     {
-        $this->maker->make(
-            $context->project, $context->authorName, (int) $context->payload['number'],
+        $number = $context->payload['number'];
+        $context->outcome(['number' => $this->maker->make(
+            $context->project, $context->authorName, null === $number ? null : (int) $number,
             DeviationSettings::fromArray((array) $context->payload['settings']), $context->report(...), $context->jobId,
-        );
+        )]);
     }
 }

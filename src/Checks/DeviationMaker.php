@@ -48,23 +48,15 @@ final class DeviationMaker implements Recompute
         $this->make($context->project, $context->authorName, $newest->number(), $settings, $context->report(...));
     }
 
-    /** The number a new comparison gets. */
-    public function next(Project $project): int
-    {
-        $numbers = [0];
-        foreach ($this->results->current($project) as $slot => $result) {
-            if (str_starts_with($slot, self::PREFIX)) {
-                $numbers[] = $result->number();
-            }
-        }
-
-        return 1 + max($numbers);
-    }
-
-    /** @param ?\Closure(string, float): void $progress */
+    /**
+     * @param ?int                           $number   of the comparison that is made anew; null for a new one
+     * @param ?\Closure(string, float): void $progress
+     *
+     * @return int number it is kept under
+     */
     public function make(
-        Project $project, string $authorName, int $number, DeviationSettings $settings, ?\Closure $progress = null, ?string $jobId = null,
-    ): void {
+        Project $project, string $authorName, ?int $number, DeviationSettings $settings, ?\Closure $progress = null, ?string $jobId = null,
+    ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $contents = [$settings->measured()];
         if (DeviationSettings::PLANE === $settings->reference && [] !== $settings->planeCodes) {
@@ -97,10 +89,13 @@ final class DeviationMaker implements Recompute
             'median' => $s->median, 'nearestBeyond' => $s->nearestBeyond, 'steepest' => $reference->steepest(),
             'planeSd' => $reference instanceof FittedPlane ? $reference->sd : null,
         ];
-        $this->ledger->carryOut($project, $authorName, new RecordDeviation($this->results, new Outcome(
+        $record = new RecordDeviation($this->results, new Outcome(
             self::PREFIX.$number, self::kind(), 'Deviations of '.$settings->name, $basis, (array) $settings, $summary,
             $this->store->putJson($document),
-        )), $jobId);
+        ));
+        $this->ledger->carryOut($project, $authorName, $record, $jobId);
+
+        return $record->number;
     }
 
     /**

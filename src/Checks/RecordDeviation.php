@@ -10,10 +10,14 @@ use App\Project\Project;
 use App\Result\Outcome;
 use App\Result\Results;
 
-/** Keeps a comparison. */
-final readonly class RecordDeviation implements Operation
+/** Keeps a comparison. A new one gets its number here, within the change: two that begin at once stay two. */
+final class RecordDeviation implements Operation
 {
-    public function __construct(private Results $results, private Outcome $outcome)
+    /** Number it is kept under; 0 until it is kept. */
+    public int $number = 0;
+
+    /** @param Outcome $outcome of the slot PREFIX with a number, or without one for a new comparison */
+    public function __construct(private readonly Results $results, private readonly Outcome $outcome)
     {
     }
 
@@ -37,6 +41,16 @@ final readonly class RecordDeviation implements Operation
 
     public function apply(Project $project, Journal $journal): void
     {
-        $this->results->record($project, $journal, $this->outcome);
+        $o = $this->outcome;
+        $this->number = (int) substr($o->slot, \strlen(DeviationMaker::PREFIX));
+        if (0 === $this->number) {
+            foreach ($this->results->current($project) as $slot => $result) {
+                $this->number = max($this->number, str_starts_with($slot, DeviationMaker::PREFIX) ? $result->number() : 0);
+            }
+            ++$this->number;
+        }
+        $this->results->record($project, $journal, new Outcome(
+            DeviationMaker::PREFIX.$this->number, $o->kind, $o->label, $o->basis, $o->settings, $o->summary, $o->output,
+        ));
     }
 }

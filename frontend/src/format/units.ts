@@ -50,6 +50,11 @@ export function small(metres: number | null | undefined, units: UnitsView, sign 
   return signed((sign && value >= 0 ? '+' : '') + text);
 }
 
+/** Metres of one small unit, as small() writes them. */
+export function metresPerSmall(units: UnitsView): number {
+  return units.length === 'm' ? 0.001 : metresPer(units);
+}
+
 export function smallUnit(units: UnitsView): string {
   return units.length === 'm' ? 'mm' : units.length;
 }

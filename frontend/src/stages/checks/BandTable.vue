@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { small, smallUnit } from '../../format/units';
+import { metresPerSmall, small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
 import { useSession } from '../../state/session';
 import { bandsOf, readLimits, setOf, USUAL, type BandSet, type Deviations } from './bands';
@@ -18,8 +18,7 @@ const sets = computed(() => [USUAL, ...kept.value.filter((s) => s.name !== USUAL
 const isKept = computed(() => sets.value.some((s) => JSON.stringify(s) === JSON.stringify(set.value)));
 const name = ref('');
 
-/** Metres of one small unit: read off how a metre is written. */
-const metres = computed(() => 1 / Number(small(1, units.value).replace(/[^\d.]/g, '')));
+const metres = computed(() => metresPerSmall(units.value));
 const written = (limits: number[]) => limits.map((l) => small(l, units.value, true).replace(/\.0$/, '')).join(' ');
 const text = ref('');
 watch(

@@ -70,9 +70,8 @@ async function loadPoints() {
 
 async function compare(request: DeviationRequest) {
   const ok = await project.attempt(async () => {
-    const started = await post<{ job: string; number: number }>(project.path('/checks/deviations'), request);
-    await project.job(Promise.resolve(started));
-    chosen.value = started.number;
+    const job = await project.job(post(project.path('/checks/deviations'), request));
+    chosen.value = Number(job.outcome?.number ?? 0);
   });
   if (ok) editing.value = 'none';
   await load();

@@ -37,6 +37,8 @@ const glob = computed(() => {
           .replaceAll('?', '.')}$`,
       );
 });
+/** Numbers known only locally lie somewhere else altogether, unless all are. */
+const hasGlobal = computed(() => project.points.some((p) => p.known === 'global' && p.e !== null));
 /** Points that are chosen now. */
 const chosen = computed(
   () =>
@@ -44,6 +46,7 @@ const chosen = computed(
       (p) =>
         p.e !== null &&
         p.h !== null &&
+        (p.known === 'global' || !hasGlobal.value) &&
         (codes.value.length === 0 || codes.value.includes(p.code)) &&
         (!glob.value || glob.value.test(p.name)),
     ).length,

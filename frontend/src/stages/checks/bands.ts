@@ -101,26 +101,47 @@ const CORNERS = [
   ['north-west', 'north', 'north-east'],
 ];
 
+const extents = new WeakMap<Deviations, [number, number, number, number]>();
+
+/** West, south, east and north of the measured points; looked for once. */
+function extent(points: Deviations): [number, number, number, number] {
+  let box = extents.get(points);
+  if (!box) {
+    box = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < points.e.length; i += 1) {
+      const [e, n] = [points.e[i]!, points.n[i]!];
+      if (e < box[0]) box[0] = e;
+      if (n < box[1]) box[1] = n;
+      if (e > box[2]) box[2] = e;
+      if (n > box[3]) box[3] = n;
+    }
+    extents.set(points, box);
+  }
+  return box;
+}
+
 /** Where on the measured area a place lies, in words: the corner, the edge or the middle. */
 export function whereabouts(points: Deviations, i: number): string {
-  const third = (all: number[], v: number) => {
-    let [low, high] = [Infinity, -Infinity];
-    for (const a of all) {
-      if (a < low) low = a;
-      if (a > high) high = a;
-    }
-    return Math.min(2, Math.floor((3 * (v - low)) / Math.max(1e-9, high - low)));
-  };
-  const row = third(points.n, points.n[i]!);
-  const column = third(points.e, points.e[i]!);
+  const [w, s, e, n] = extent(points);
+  const third = (v: number, low: number, high: number) => Math.min(2, Math.floor((3 * (v - low)) / Math.max(1e-9, high - low)));
+  const row = third(points.n[i]!, s, n);
+  const column = third(points.e[i]!, w, e);
   const words = CORNERS[row]![column]!;
   return words === 'middle' ? 'middle' : row !== 1 && column !== 1 ? `${words} corner` : `${words} edge`;
 }
 
 /** Points with the greatest deviations by size, of equal ones the first. */
 export function worst(points: Deviations, ignore: number | null, most: number): number[] {
-  const used = points.d.flatMap((d, i) => (counts(d, ignore) ? [i] : []));
-  return used.sort((a, b) => Math.abs(points.d[b]!) - Math.abs(points.d[a]!) || a - b).slice(0, most);
+  const found: number[] = [];
+  const size = (i: number) => Math.abs(points.d[i]!);
+  for (let i = 0; i < points.d.length; i += 1) {
+    if (!counts(points.d[i]!, ignore) || (found.length === most && size(i) <= size(found[most - 1]!))) continue;
+    let at = found.length;
+    while (at > 0 && size(i) > size(found[at - 1]!)) at -= 1;
+    found.splice(at, 0, i);
+    if (found.length > most) found.pop();
+  }
+  return found;
 }
 
 /** The measured point nearest to a place. */
@@ -136,14 +157,7 @@ export function nearest(points: Deviations, e: number, n: number): number | null
 
 /** Side of the squares that fill the map: how far points lie apart on the whole. */
 export function spacing(points: Deviations): number {
-  let [e0, n0, e1, n1] = [Infinity, Infinity, -Infinity, -Infinity];
-  points.e.forEach((e, i) => {
-    const n = points.n[i]!;
-    if (e < e0) e0 = e;
-    if (e > e1) e1 = e;
-    if (n < n0) n0 = n;
-    if (n > n1) n1 = n;
-  });
+  const [w, s, e, n] = extent(points);
   const count = Math.max(2, points.e.length);
-  return Math.max(0.01, Math.sqrt((Math.max(e1 - e0, 1e-3) * Math.max(n1 - n0, 1e-3)) / (Math.sqrt(count) - 1) ** 2));
+  return Math.max(0.01, Math.sqrt((Math.max(e - w, 1e-3) * Math.max(n - s, 1e-3)) / (Math.sqrt(count) - 1) ** 2));
 }

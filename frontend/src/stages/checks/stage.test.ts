@@ -51,8 +51,8 @@ const measured = { names: ['A', 'B', 'C', 'D'], e: [0, 1, 0, 1], n: [0, 0, 1, 1]
 const answers = (view: ChecksView = page()) => ({
   'GET /checks': view,
   'GET /checks/deviations/3/points': measured,
-  'POST /checks/deviations': { job: 'j', number: 4 },
-  'GET /jobs/j': { id: 'j', state: 'done', title: 'Compare' },
+  'POST /checks/deviations': { job: 'j' },
+  'GET /jobs/j': { id: 'j', state: 'done', title: 'Compare', outcome: { number: 3 } },
   'PUT /api/account/preferences/checks.bands': {},
 });
 const points = [point('A', 0, 0, 1, { code: 'SLAB' }), point('X', 5, 5, 1, { code: 'OTHER' })];

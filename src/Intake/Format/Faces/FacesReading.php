@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake\Format\Faces;
 
-use App\Intake\Format\NothingAsked;
+use App\Intake\Format\NoRecords;
 use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
@@ -14,7 +14,7 @@ use Mensura\Mesh\Mesh;
 /** A file of faces: how many, on which layers, and what is odd about them. In the project's own coordinates. */
 final readonly class FacesReading implements Reading
 {
-    use NothingAsked;
+    use NoRecords;
 
     private int $faces;
 
@@ -28,7 +28,7 @@ final readonly class FacesReading implements Reading
     {
         $this->faces = [] === $file->layerOf ? intdiv(\count($file->triangles), 3) : \count($file->layerOf);
         $this->layers = array_count_values($file->layerOf);
-        $findings = [];
+        $findings = array_map(static fn (string $w): Finding => new Finding(Finding::WARNING, null, $w), $file->warnings);
         $flat = 0;
         foreach (array_chunk($file->triangles, 3) as [$a, $b, $c]) {
             $flat += Mesh::area($file->x, $file->y, $file->z, $a, $b, $c) > 0.0 ? 0 : 1;
@@ -60,21 +60,6 @@ final readonly class FacesReading implements Reading
         return $this->faces;
     }
 
-    public function points(): array
-    {
-        return [];
-    }
-
-    public function observations(): iterable
-    {
-        return [];
-    }
-
-    public function leftOut(): int
-    {
-        return 0;
-    }
-
     public function findings(): array
     {
         return $this->findings;
@@ -83,11 +68,6 @@ final readonly class FacesReading implements Reading
     public function missing(): ?string
     {
         return null;
-    }
-
-    public function hasHeights(): bool
-    {
-        return false;
     }
 
     public function kept(): array

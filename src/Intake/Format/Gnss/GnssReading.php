@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake\Format\Gnss;
 
-use App\Intake\Format\NothingAsked;
+use App\Intake\Format\NoRecords;
 use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
@@ -19,7 +19,7 @@ use Mensura\Gnss\PreciseOrbits;
 /** A file of GNSS data. What a stage needs to know of it without opening it again is kept with it. */
 final readonly class GnssReading implements Reading
 {
-    use NothingAsked;
+    use NoRecords;
 
     /**
      * @param array<string, int>   $counts
@@ -162,21 +162,6 @@ final readonly class GnssReading implements Reading
         return $this->size;
     }
 
-    public function points(): array
-    {
-        return [];
-    }
-
-    public function observations(): iterable
-    {
-        return [];
-    }
-
-    public function leftOut(): int
-    {
-        return 0;
-    }
-
     public function findings(): array
     {
         return $this->findings;
@@ -185,11 +170,6 @@ final readonly class GnssReading implements Reading
     public function missing(): ?string
     {
         return FileKind::Navigation === $this->kind && 0 === $this->size ? 'it holds no ephemeris of GPS, Galileo or BeiDou' : null;
-    }
-
-    public function hasHeights(): bool
-    {
-        return false;
     }
 
     public function kept(): array
