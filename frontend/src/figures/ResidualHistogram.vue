@@ -2,22 +2,15 @@
 import { BarChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useSession } from '../state/session';
+import { useChart, type Colour } from './useChart';
 
-echarts.use([BarChart, GridComponent, MarkLineComponent, SVGRenderer]);
+echarts.use([BarChart, GridComponent, MarkLineComponent]);
 const props = defineProps<{ values: number[] }>();
-const session = useSession();
-const host = ref<HTMLElement>();
-let chart: echarts.ECharts | null = null;
 const HALF = 5;
 const BINS = 20;
 
-function draw() {
-  if (!chart) return;
-  const css = getComputedStyle(document.documentElement);
-  const ink = css.getPropertyValue('--ink-soft');
+function draw(chart: echarts.ECharts, colour: Colour) {
+  const ink = colour('--ink-soft');
   const counts = new Array<number>(BINS).fill(0);
   for (const v of props.values) {
     const bin = Math.min(BINS - 1, Math.max(0, Math.floor(((v + HALF) / (2 * HALF)) * BINS)));
@@ -30,7 +23,7 @@ function draw() {
       type: 'category',
       data: counts.map((_, i) => i),
       axisTick: { show: false },
-      axisLine: { lineStyle: { color: css.getPropertyValue('--rule-strong') } },
+      axisLine: { lineStyle: { color: colour('--rule-strong') } },
       axisLabel: {
         color: ink,
         fontSize: 10,
@@ -48,7 +41,7 @@ function draw() {
           const centre = -HALF + ((i + 0.5) * 2 * HALF) / BINS;
           return {
             value: c,
-            itemStyle: { color: Math.abs(centre) > 3.29 ? css.getPropertyValue('--vermilion') : css.getPropertyValue('--slate') },
+            itemStyle: { color: Math.abs(centre) > 3.29 ? colour('--vermilion') : colour('--slate') },
           };
         }),
       },
@@ -56,12 +49,7 @@ function draw() {
   });
 }
 
-onMounted(() => {
-  chart = echarts.init(host.value!, undefined, { renderer: 'svg' });
-  draw();
-});
-onBeforeUnmount(() => chart?.dispose());
-watch([() => props.values, () => session.theme], draw);
+useChart(draw, [() => props.values]);
 </script>
 
 <template>

@@ -2,12 +2,10 @@
 import { ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useSession } from '../state/session';
+import { useChart, type Colour } from './useChart';
 
 /** Dots over two quantities; those beyond the limit stand out, lines lie across, a click says which dot. */
-echarts.use([ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+echarts.use([ScatterChart, GridComponent, MarkLineComponent, TooltipComponent]);
 export interface Dot {
   x: number;
   y: number;
@@ -19,15 +17,8 @@ const props = withDefaults(
   { limit: 3.29, time: false, diagonal: false },
 );
 const emit = defineEmits<{ select: [key: string] }>();
-const session = useSession();
-const host = ref<HTMLElement>();
-let chart: echarts.ECharts | null = null;
-let watcher: ResizeObserver | null = null;
 
-function draw() {
-  if (!chart) return;
-  const css = getComputedStyle(document.documentElement);
-  const colour = (name: string) => css.getPropertyValue(name).trim();
+function draw(chart: echarts.ECharts, colour: Colour) {
   const axis = {
     nameLocation: 'middle' as const,
     nameTextStyle: { color: colour('--ink-soft'), fontSize: 11, fontFamily: 'IBM Plex Sans' },
@@ -74,18 +65,7 @@ function draw() {
   );
 }
 
-onMounted(() => {
-  chart = echarts.init(host.value!, undefined, { renderer: 'svg' });
-  chart.on('click', (p) => emit('select', (p.data as { key: string }).key));
-  watcher = new ResizeObserver(() => chart?.resize());
-  watcher.observe(host.value!);
-  draw();
-});
-onBeforeUnmount(() => {
-  watcher?.disconnect();
-  chart?.dispose();
-});
-watch([() => props.dots, () => session.theme], draw);
+useChart(draw, [() => props.dots], (chart) => chart.on('click', (p) => emit('select', (p.data as { key: string }).key)));
 </script>
 
 <template>

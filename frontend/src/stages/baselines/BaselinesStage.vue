@@ -380,33 +380,6 @@ watch([side, baseline, occupation], loadSide);
                 ></template
               >
             </FiguresTable>
-            <TimeStrip
-              :occupations="occupations"
-              :chosen="new Set(occupation ? [occupation.id] : [])"
-              :sky="sky"
-              :zone="zone"
-              :leap="leap"
-              @choose="chooseOccupation"
-            />
-            <BaselineSlip
-              v-if="baseline"
-              :baseline="baseline"
-              :chosen="chosen.size"
-              :window="window_ && epochs ? [epochs.first + window_[0], epochs.first + window_[1]] : null"
-              :keep="keep"
-              :trimmed="isKept"
-              :precise="view.precise"
-              :satellites="(sky?.rows ?? []).map((r) => r.id)"
-              :stops="baseline.moves ? (runDocument?.stops ?? []) : []"
-              :zone="zone"
-              :leap="leap"
-              @epochs="solveEpochs"
-              @process="(settings) => process([...chosen], settings)"
-              @trim="(part) => trim(part)"
-              @whole="trim(null)"
-              @accept="accept([...chosen])"
-              @stops="takeStops"
-            />
           </template>
           <template v-else-if="tab === 'occupations'">
             <FiguresTable
@@ -422,15 +395,6 @@ watch([side, baseline, occupation], loadSide);
                 ><span :class="{ doubt: row.question !== '' }" class="mono">{{ row.question ? '▲ ' : '' }}{{ text }}</span></template
               >
             </FiguresTable>
-            <TimeStrip
-              :occupations="occupations"
-              :chosen="new Set(occupation ? [occupation.id] : [])"
-              :sky="sky"
-              :zone="zone"
-              :leap="leap"
-              @choose="chooseOccupation"
-            />
-            <OccupationSlip v-if="occupation" :occupation="occupation" :zone="zone" :leap="leap" />
           </template>
           <FeatureSheet
             v-else-if="tab === 'features'"
@@ -484,6 +448,35 @@ watch([side, baseline, occupation], loadSide);
               <p class="quiet">Worst first; all loops are found by themselves. What is allowed changes no result.</p>
             </div>
           </template>
+          <TimeStrip
+            v-if="tab === 'baselines' || tab === 'occupations'"
+            :occupations="occupations"
+            :chosen="new Set(occupation ? [occupation.id] : [])"
+            :sky="sky"
+            :zone="zone"
+            :leap="leap"
+            @choose="chooseOccupation"
+          />
+          <BaselineSlip
+            v-if="tab === 'baselines' && baseline"
+            :baseline="baseline"
+            :chosen="chosen.size"
+            :window="window_ && epochs ? [epochs.first + window_[0], epochs.first + window_[1]] : null"
+            :keep="keep"
+            :trimmed="isKept"
+            :precise="view.precise"
+            :satellites="(sky?.rows ?? []).map((r) => r.id)"
+            :stops="baseline.moves ? (runDocument?.stops ?? []) : []"
+            :zone="zone"
+            :leap="leap"
+            @epochs="solveEpochs"
+            @process="(settings) => process([...chosen], settings)"
+            @trim="(part) => trim(part)"
+            @whole="trim(null)"
+            @accept="accept([...chosen])"
+            @stops="takeStops"
+          />
+          <OccupationSlip v-if="tab === 'occupations' && occupation" :occupation="occupation" :zone="zone" :leap="leap" />
         </template>
       </div>
     </template>

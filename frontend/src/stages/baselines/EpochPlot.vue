@@ -2,21 +2,15 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { BrushComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useChart, type Colour } from '../../figures/useChart';
 import type { EpochsView } from '../../api/types';
-import { useSession } from '../../state/session';
 import { between, hull, standing, trueScale, windowOf, type Scatter } from './epochs';
 import { clock, type Zone } from './times';
 
 /** Where a receiver was epoch by epoch: in plan at true scale, and east, north, up against time. A drag over either chooses a window. */
-echarts.use([ScatterChart, LineChart, GridComponent, BrushComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+echarts.use([ScatterChart, LineChart, GridComponent, BrushComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent]);
 const props = defineProps<{ scatter: Scatter; epochs: EpochsView; window: [number, number] | null; zone: Zone; leap: number }>();
 const emit = defineEmits<{ window: [window: [number, number] | null] }>();
-const session = useSession();
-const host = ref<HTMLElement>();
-let chart: echarts.ECharts | null = null;
-let watcher: ResizeObserver | null = null;
 
 const LEFT = 62;
 const RIGHT = 20;
@@ -26,11 +20,8 @@ const BOTTOM = 46;
 const BETWEEN = 18;
 const SERIES = ['east', 'north', 'up'] as const;
 
-function draw() {
-  const box = host.value;
-  if (!chart || !box || box.clientHeight < 100) return;
-  const css = getComputedStyle(document.documentElement);
-  const colour = (name: string) => css.getPropertyValue(name).trim();
+function draw(chart: echarts.ECharts, colour: Colour, box: HTMLElement) {
+  if (box.clientHeight < 100) return;
   const { scatter: s, epochs } = props;
   const width = box.clientWidth - LEFT - RIGHT;
   const planHeight = Math.max(120, 0.52 * box.clientHeight - TOP);
@@ -192,31 +183,19 @@ interface Brushed {
   areas: { coordRange?: [[number, number], [number, number]]; coordRanges?: [[number, number], [number, number]][]; panelId?: string }[];
 }
 
-function brushed(event: unknown) {
+function brushed(chart: echarts.ECharts, event: unknown) {
   const area = (event as Brushed).areas[0];
   if (!area?.coordRange) return;
   const [x, y] = area.coordRange;
   const grid = Number(/grid--(\d+)/.exec(area.panelId ?? '')?.[1] ?? 1);
   const chosen = grid === 0 ? windowOf(props.scatter, x, y) : ([Math.max(0, x[0]), x[1]] as [number, number]);
-  chart?.dispatchAction({ type: 'brush', areas: [] });
+  chart.dispatchAction({ type: 'brush', areas: [] });
   if (chosen && chosen[1] - chosen[0] > 60) emit('window', chosen);
 }
 
-onMounted(() => {
-  chart = echarts.init(host.value!, undefined, { renderer: 'svg' });
-  chart.on('brushEnd', brushed);
-  watcher = new ResizeObserver(() => {
-    chart?.resize();
-    draw();
-  });
-  watcher.observe(host.value!);
-  draw();
-});
-onBeforeUnmount(() => {
-  watcher?.disconnect();
-  chart?.dispose();
-});
-watch([() => props.scatter, () => props.epochs, () => props.window, () => props.zone, () => session.theme], draw);
+useChart(draw, [() => props.scatter, () => props.epochs, () => props.window, () => props.zone], (chart) =>
+  chart.on('brushEnd', (event) => brushed(chart, event)),
+);
 const step = () => trueScale([props.scatter.e, props.scatter.n], 600, 300).step;
 </script>
 

@@ -2,27 +2,19 @@
 import { LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useSession } from '../../state/session';
+import { computed } from 'vue';
+import { useChart, type Colour } from '../../figures/useChart';
 import type { RunDocument } from './documents';
 import { clock, type Zone } from './times';
 
 /** Phase residuals of every satellite against time, one line a satellite; the one pointed at stands out. */
-echarts.use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+echarts.use([LineChart, GridComponent, MarkLineComponent, TooltipComponent]);
 const props = defineProps<{ document: RunDocument; zone: Zone; leap: number; shown: string; band: string }>();
-const session = useSession();
-const host = ref<HTMLElement>();
-let chart: echarts.ECharts | null = null;
-let watcher: ResizeObserver | null = null;
 const GAP = 300;
 
 const series = computed(() => props.document.residuals.filter((r) => r.signal.endsWith(props.band)));
 
-function draw() {
-  if (!chart) return;
-  const css = getComputedStyle(document.documentElement);
-  const colour = (name: string) => css.getPropertyValue(name).trim();
+function draw(chart: echarts.ECharts, colour: Colour) {
   const text = { color: colour('--ink-soft'), fontSize: 11, fontFamily: 'IBM Plex Mono' };
   chart.setOption(
     {
@@ -90,17 +82,7 @@ function draw() {
   );
 }
 
-onMounted(() => {
-  chart = echarts.init(host.value!, undefined, { renderer: 'svg' });
-  watcher = new ResizeObserver(() => chart?.resize());
-  watcher.observe(host.value!);
-  draw();
-});
-onBeforeUnmount(() => {
-  watcher?.disconnect();
-  chart?.dispose();
-});
-watch([series, () => props.shown, () => props.zone, () => session.theme], draw);
+useChart(draw, [series, () => props.shown, () => props.zone]);
 </script>
 
 <template>

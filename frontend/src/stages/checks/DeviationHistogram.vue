@@ -2,21 +2,16 @@
 import { BarChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed } from 'vue';
+import { useChart, type Colour } from '../../figures/useChart';
 import { small, smallUnit } from '../../format/units';
 import { useProject } from '../../state/project';
-import { useSession } from '../../state/session';
 import { bandOf, counts, type BandSet, type Deviations } from './bands';
 
 /** How often deviations of each size are, coloured by their band. */
 const props = defineProps<{ points: Deviations; ignore: number | null; set: BandSet }>();
-echarts.use([BarChart, GridComponent, MarkLineComponent, SVGRenderer]);
+echarts.use([BarChart, GridComponent, MarkLineComponent]);
 const project = useProject();
-const session = useSession();
-const host = ref<HTMLElement>();
-let chart: echarts.ECharts | null = null;
-let watcher: ResizeObserver | null = null;
 const BINS = 48;
 
 const bins = computed(() => {
@@ -32,10 +27,8 @@ const bins = computed(() => {
   return used.length === 0 ? [] : tally.map((count, i) => ({ centre: low + (i + 0.5) * width, count }));
 });
 
-function draw() {
-  if (!chart) return;
-  const css = getComputedStyle(document.documentElement);
-  const ink = css.getPropertyValue('--ink-soft');
+function draw(chart: echarts.ECharts, colour: Colour) {
+  const ink = colour('--ink-soft');
   const label = { color: ink, fontSize: 11, fontFamily: 'IBM Plex Mono' };
   chart.setOption({
     animation: false,
@@ -48,14 +41,14 @@ function draw() {
       nameGap: 30,
       nameTextStyle: { color: ink },
       axisLabel: { ...label, interval: 5 },
-      axisLine: { lineStyle: { color: css.getPropertyValue('--rule-strong') } },
+      axisLine: { lineStyle: { color: colour('--rule-strong') } },
     },
     yAxis: {
       type: 'value',
       name: 'points',
       nameTextStyle: { color: ink },
       axisLabel: label,
-      splitLine: { lineStyle: { color: css.getPropertyValue('--rule') } },
+      splitLine: { lineStyle: { color: colour('--rule') } },
     },
     series: [
       {
@@ -65,7 +58,7 @@ function draw() {
           value: b.count,
           itemStyle: {
             color: props.set.colours[bandOf(b.centre, props.set.limits)],
-            borderColor: css.getPropertyValue('--rule-strong'),
+            borderColor: colour('--rule-strong'),
             borderWidth: 1,
           },
         })),
@@ -74,17 +67,7 @@ function draw() {
   });
 }
 
-onMounted(() => {
-  chart = echarts.init(host.value!, undefined, { renderer: 'svg' });
-  watcher = new ResizeObserver(() => chart?.resize());
-  watcher.observe(host.value!);
-  draw();
-});
-onBeforeUnmount(() => {
-  watcher?.disconnect();
-  chart?.dispose();
-});
-watch([bins, () => props.set, () => session.theme, () => project.units], draw);
+useChart(draw, [bins, () => props.set, () => project.units]);
 </script>
 
 <template>
