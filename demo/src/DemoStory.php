@@ -29,9 +29,12 @@ use App\Survey\ObservationRepository;
 use App\Survey\PointRepository;
 use App\Terrain\DefinedLine;
 use App\Terrain\DefineSurface;
+use App\Terrain\Selection;
 use App\Terrain\SurfaceDefinition;
 use App\Terrain\SurfaceMaker;
 use App\Terrain\TerrainOperations;
+use App\Terrain\Volume\VolumeMaker;
+use App\Terrain\Volume\VolumeSettings;
 use Mensura\Reference\Localization\Choices;
 use Mensura\Reference\Localization\Fitter;
 use Mensura\Reference\Localization\LocalizationJson;
@@ -55,6 +58,7 @@ final class DemoStory
         private readonly BaselineMaker $baselines,
         private readonly DesignFiles $designs,
         private readonly DeviationMaker $deviations,
+        private readonly VolumeMaker $volumes,
     ) {
     }
 
@@ -77,12 +81,15 @@ final class DemoStory
         $surface = $this->pit($project);
         $this->ledger->carryOut($project, $author, $surface);
         $this->surfaces->make($project, $author, $surface->id());
-        $this->ledger->carryOut($project, $author, $this->terrain->volume($surface->id(), 225.0));
+        $pit = new VolumeSettings('pit to 225', $surface->id(), VolumeSettings::ELEVATION, elevation: 225.0);
+        $this->volumes->make($project, $author, null, $pit);
+        $this->heap($project, $author);
         $this->sessions($project, $author);
         $this->slab($project, $author);
         $this->exporter->export($project, $author, 'csv', []);
         $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
         $this->exporter->export($project, $author, 'pdf', []);
+        $this->exporter->export($project, $author, 'volume-pdf', [2]);
     }
 
     /** The slab against its design along the normal; the low corner and the pillar are left to be found. */
@@ -157,6 +164,26 @@ final class DemoStory
         $limit = [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0], [493536.0, 6028112.0]];
         $lines[] = new DefinedLine('boundary', 'works limit', [], $limit);
 
-        return $this->terrain->define('Borrow pit', new SurfaceDefinition(['surveyed'], ['CREST', 'TOE', 'GROUND'], [], $lines, null, 0.5));
+        return $this->terrain->define('Borrow pit', new SurfaceDefinition(
+            new Selection(['surveyed'], ['CREST', 'TOE', 'GROUND']), $lines, interval: 0.5,
+        ));
+    }
+
+    /** Two surveys of the heap, compared, and the heap on its own edge; the peg that stands proud is left to be found. */
+    private function heap(Project $project, string $author): void
+    {
+        $ids = [];
+        foreach (['Heap, May' => 'HA-*', 'Heap, June' => 'HB-*'] as $name => $pattern) {
+            $surface = $this->terrain->define(
+                $name,
+                new SurfaceDefinition(new Selection(['surveyed'], [Heap::CODE], $pattern), maxEdge: 8.0, interval: 0.5, smooth: true),
+            );
+            $this->ledger->carryOut($project, $author, $surface);
+            $this->surfaces->make($project, $author, $surface->id());
+            $ids[] = $surface->id();
+        }
+        [$may, $june] = $ids;
+        $this->volumes->make($project, $author, null, new VolumeSettings('heap, May to June', $june, VolumeSettings::SURFACE, $may));
+        $this->volumes->make($project, $author, null, new VolumeSettings('heap in June', $june, VolumeSettings::RIM));
     }
 }

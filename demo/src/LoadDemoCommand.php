@@ -56,11 +56,12 @@ final class LoadDemoCommand extends Command
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
         $files['rover-shots-drainage.csv'] = (new Generator(new TruthModel()))->roverShots();
         $slab = [Slab::DESIGN => (new Slab())->design(), Slab::SCAN => (new Slab())->scan()];
+        $heap = [Heap::MAY => (new Heap())->survey(false), Heap::JUNE => (new Heap())->survey(true)];
         $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
             + (new KerbWalk(new TruthModel()))->files() + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
         if (\is_string($folder = $input->getOption('files-only'))) {
             $more = ['site-marks.csv' => $site['marks'], 'site-pegs.csv' => $site['pegs']];
-            foreach ($files + $sessions + $slab + $more as $name => $contents) {
+            foreach ($files + $sessions + $slab + $heap + $more as $name => $contents) {
                 file_put_contents($folder.'/'.$name, $contents);
             }
 
@@ -79,7 +80,7 @@ final class LoadDemoCommand extends Command
         $this->members->change($project, $reviewer->username(), Role::Reviewer);
         $this->bring($project, $owner, $files + ['site-pegs.csv' => $site['pegs']]);
         $this->bring($project, $owner, $sessions);
-        $this->bring($project, $owner, $slab);
+        $this->bring($project, $owner, $slab + $heap);
         $this->story->tell($project, $owner->name(), $site['marks']);
         $output->writeln('Demo project loaded.');
         $this->sayAccount($output);

@@ -19,6 +19,7 @@ final class ChecksPage
         private readonly DesignFiles $designs,
         private readonly PointRepository $points,
         private readonly Results $results,
+        private readonly BandsRepository $bands,
     ) {
     }
 
@@ -28,7 +29,8 @@ final class ChecksPage
         $deviations = $surfaces = [];
         foreach ($this->results->current($project) as $slot => $result) {
             if (str_starts_with($slot, DeviationMaker::PREFIX)) {
-                $deviations[$result->number()] = self::deviation($result, $stale[$slot] ?? []);
+                $bands = $this->bands->of($project, $result->number());
+                $deviations[$result->number()] = self::deviation($result, $bands, $stale[$slot] ?? []);
             }
             if (str_starts_with($slot, 'surface:')) {
                 $surfaces[] = new SurfaceChoice($result->number(), $result->label);
@@ -40,7 +42,7 @@ final class ChecksPage
     }
 
     /** @param list<string> $stale */
-    private static function deviation(Result $r, array $stale): DeviationView
+    private static function deviation(Result $r, Bands $bands, array $stale): DeviationView
     {
         $s = $r->summary;
         $d = DeviationSettings::fromArray($r->settings);
@@ -49,7 +51,8 @@ final class ChecksPage
             $r->number(), $d->name, $d->measuredOn, (string) $s['against'], $d->reference, $d->along, $d->codes, $d->pattern, $d->surface,
             $d->design, $d->layers, $d->planeCodes, $d->elevation, $d->ignore, (int) $s['measured'], (int) $s['used'], (int) $s['beyond'],
             (int) $s['outside'], $s['mean'], $s['rms'], $s['sd'], $s['min'], $s['max'], $s['nearestBeyond'], $s['steepest'],
-            $s['planeSd'], $r->run, $r->output, $r->at(), $r->authorName, $stale,
+            $s['planeSd'], $r->run, $r->output, $r->at(), $r->authorName, $bands->limits(),
+            $bands->colours(), $stale,
         );
     }
 }

@@ -10,6 +10,9 @@ use Mensura\Fault\UnusableInput;
 /** What a drawing shows besides points; the Terrain stage gives it. */
 interface DrawingSource
 {
+    /** @return array<int, string> names of the computed surfaces, by number */
+    public function surfaces(Project $project): array;
+
     /**
      * @param list<int> $surfaces
      *

@@ -14,7 +14,7 @@ final readonly class ExportAbout
      * @param string $title         on the page: "Coordinates"
      * @param string $holds         what is in it, after the name of its format: "every point with code, role and source"
      * @param int    $place         among the kinds on the page, ascending
-     * @param bool   $takesSurfaces whether surfaces are chosen for it
+     * @param int    $takes         how many things are chosen for it at most
      */
     public function __construct(
         public string $label,
@@ -25,7 +25,7 @@ final readonly class ExportAbout
         public string $title,
         public string $holds,
         public int $place,
-        public bool $takesSurfaces = false,
+        public int $takes = 0,
     ) {
     }
 }

@@ -20,8 +20,8 @@ final class ExportHandler implements JobHandler
 
     public function run(JobContext $context): void
     {
-        $surfaces = array_values(array_map(intval(...), $context->payload['surfaces'] ?? []));
+        $chosen = array_values(array_map(intval(...), $context->payload['surfaces'] ?? []));
         $kind = (string) $context->payload['kind'];
-        $this->exporter->export($context->project, $context->authorName, $kind, $surfaces, $context->report(...), $context->jobId);
+        $this->exporter->export($context->project, $context->authorName, $kind, $chosen, $context->report(...), $context->jobId);
     }
 }

@@ -20,27 +20,27 @@ interface ExportKind
     /**
      * What the file shows. A stale slot is not handed over.
      *
-     * @param list<int> $surfaces
+     * @param list<int> $chosen of {@see OffersChoice}
      *
      * @return array{list<string>, list<string>} contents and slots, as a result's inputs name them
      */
-    public function restsOn(array $surfaces): array;
+    public function restsOn(array $chosen): array;
 
     /**
-     * @param list<int> $surfaces
+     * @param list<int> $chosen
      *
      * @return list<string> what the file does not hold, in words
      *
      * @throws UnusableInput
      */
-    public function write(Project $project, array $surfaces, string $path): array;
+    public function write(Project $project, array $chosen, string $path): array;
 
     /**
      * Reads the file back and compares it with what the project holds.
      *
-     * @param list<int> $surfaces
+     * @param list<int> $chosen
      *
      * @return list<Check>
      */
-    public function check(Project $project, array $surfaces, string $path): array;
+    public function check(Project $project, array $chosen, string $path): array;
 }

@@ -39,19 +39,19 @@ final class Exporter implements Recompute
     }
 
     /**
-     * @param list<int>                      $surfaces
+     * @param list<int>                      $chosen
      * @param ?\Closure(string, float): void $progress
      */
     public function export(
         Project $project,
         string $authorName,
         string $key,
-        array $surfaces,
+        array $chosen,
         ?\Closure $progress = null,
         ?string $jobId = null,
     ): void {
         $kind = $this->kinds->named($key);
-        [$contents, $slots] = $kind->restsOn($surfaces);
+        [$contents, $slots] = $kind->restsOn($chosen);
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $path = (string) tempnam(sys_get_temp_dir(), 'export');
         try {
@@ -59,18 +59,18 @@ final class Exporter implements Recompute
             // What changes from here on makes the file stale, and is found by reading it back where it got into it.
             [$basis, $project] = $this->results->reading($project, $contents, $slots, static fn (Project $project): Project => $project);
             $report('writing', 0.2);
-            $leftOut = $kind->write($project, $surfaces, $path);
+            $leftOut = $kind->write($project, $chosen, $path);
             $report('reading back', 0.7);
-            $checks = $kind->check($project, $surfaces, $path);
+            $checks = $kind->check($project, $chosen, $path);
             $about = $kind->about();
             $size = (int) filesize($path);
-            $file = new WrittenFile(self::fileName($project, $about), $size, $this->store->take($path), $leftOut, $checks);
+            $file = new WrittenFile(self::fileName($project, $kind, $chosen), $size, $this->store->take($path), $leftOut, $checks);
         } finally {
             @unlink($path);
         }
         $outcome = new Outcome(
-            self::PREFIX.$key.([] === $surfaces ? '' : ':'.implode(',', $surfaces)), self::kind(), $about->label, $basis,
-            ['kind' => $key, 'surfaces' => $surfaces], $file->summary(), $file->output,
+            self::PREFIX.$key.([] === $chosen ? '' : ':'.implode(',', $chosen)), self::kind(), $about->label, $basis,
+            ['kind' => $key, 'surfaces' => $chosen], $file->summary(), $file->output,
         );
         $this->ledger->carryOut($project, $authorName, new RecordExport($this->results, $file, $outcome), $jobId);
     }
@@ -88,10 +88,17 @@ final class Exporter implements Recompute
         }
     }
 
-    private static function fileName(Project $project, ExportAbout $about): string
+    /** @param list<int> $chosen */
+    private static function fileName(Project $project, ExportKind $kind, array $chosen): string
     {
-        $name = strtolower(trim(preg_replace('/[^A-Za-z0-9]+/', '-', $project->name()) ?? '', '-'));
+        $about = $kind->about();
+        $words = [$project->name(), $about->what];
+        if (1 === $about->takes && $kind instanceof OffersChoice) {
+            $words[] = $kind->choices($project)[$chosen[0] ?? 0] ?? '';
+        }
+        $plain = static fn (string $w): string => strtolower(trim(preg_replace('/[^A-Za-z0-9]+/', '-', $w) ?? '', '-'));
+        $plainly = array_filter(array_map($plain, $words), static fn (string $w): bool => '' !== $w);
 
-        return \sprintf('%s-%s.%s', '' === $name ? 'project' : $name, $about->what, $about->extension);
+        return ('' === $plain($project->name()) ? 'project-' : '').implode('-', $plainly).'.'.$about->extension;
     }
 }

@@ -6,6 +6,7 @@ namespace App\HandOver;
 
 use App\Export\Exporter;
 use App\Export\ExportKinds;
+use App\Export\OffersChoice;
 use App\Export\WrittenFile;
 use App\HandOver\View\CheckView;
 use App\HandOver\View\ExportView;
@@ -48,7 +49,12 @@ final class Archive
 
         $offers = [];
         foreach ($this->kinds->all() as $key => $a) {
-            $offers[] = new OfferView($key, $a->title, strtoupper($a->extension), $a->holds, $a->takesSurfaces);
+            $kind = $this->kinds->named($key);
+            $choices = [];
+            foreach ($kind instanceof OffersChoice ? $kind->choices($project) : [] as $id => $name) {
+                $choices[] = ['id' => $id, 'name' => $name];
+            }
+            $offers[] = new OfferView($key, $a->title, strtoupper($a->extension), $a->holds, $a->takes, $choices);
         }
 
         return new HandOverView($offers, $newest, $archive, array_values(array_map(

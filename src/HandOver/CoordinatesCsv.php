@@ -41,12 +41,12 @@ final class CoordinatesCsv implements ExportKind
         return new ExportAbout('Coordinates as CSV', 'Write the coordinates', 'coordinates', 'csv', $type, 'Coordinates', $holds, 10);
     }
 
-    public function restsOn(array $surfaces): array
+    public function restsOn(array $chosen): array
     {
         return [['points'], [AcceptedCoordinates::SLOT]];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function write(Project $project, array $chosen, string $path): array
     {
         $remark = \sprintf("%s\nreference %s, metres", $project->name(), $this->references->words($project));
         $rows = (function () use ($project): \Generator {
@@ -62,7 +62,7 @@ final class CoordinatesCsv implements ExportKind
         return $this->points->leftOut($project);
     }
 
-    public function check(Project $project, array $surfaces, string $path): array
+    public function check(Project $project, array $chosen, string $path): array
     {
         $table = DelimitedTable::parse((string) file_get_contents($path));
         $back = [];

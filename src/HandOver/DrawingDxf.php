@@ -7,7 +7,7 @@ namespace App\HandOver;
 use App\Export\Check;
 use App\Export\DrawingSource;
 use App\Export\ExportAbout;
-use App\Export\ExportKind;
+use App\Export\OffersChoice;
 use App\Export\ProjectPoints;
 use App\Project\Project;
 use App\Survey\AcceptedCoordinates;
@@ -16,11 +16,10 @@ use Mensura\Exchange\Dxf\DxfReader;
 use Mensura\Exchange\Dxf\DxfWriter;
 
 /** Points with names and heights, the lines of surfaces, and their contours, on layers. */
-final class DrawingDxf implements ExportKind
+final class DrawingDxf implements OffersChoice
 {
     /** Metres. */
     private const TEXT_HEIGHT = 0.5;
-    private const INDEX_EVERY = 5;
     private const NAMES = 'POINT-NAMES';
     private const HEIGHTS = 'POINT-HEIGHTS';
     private const CONTOURS = '-CONTOURS';
@@ -43,7 +42,12 @@ final class DrawingDxf implements ExportKind
     {
         $holds = 'points with names and heights, lines and contours on layers';
 
-        return new ExportAbout('Drawing as DXF', 'Write the drawing', 'drawing', 'dxf', 'image/vnd.dxf', 'Drawing', $holds, 20, true);
+        return new ExportAbout('Drawing as DXF', 'Write the drawing', 'drawing', 'dxf', 'image/vnd.dxf', 'Drawing', $holds, 20, 100);
+    }
+
+    public function choices(Project $project): array
+    {
+        return $this->source->surfaces($project);
     }
 
     public function restsOn(array $surfaces): array
@@ -68,7 +72,7 @@ final class DrawingDxf implements ExportKind
         }
         foreach ($this->source->contours($project, $surfaces) as $contours) {
             foreach ($contours->levels as $level) {
-                $isIndex = 0 === (int) round($level['h'] / $contours->interval) % self::INDEX_EVERY;
+                $isIndex = 0 === (int) round($level['h'] / $contours->interval) % $contours->index;
                 $layer = strtoupper($contours->surface.self::CONTOURS.($isIndex ? '-INDEX' : ''));
                 $dxf->layer($layer, self::COLOURS[$isIndex ? 'index' : 'contour']);
                 foreach ($level['lines'] as $line) {

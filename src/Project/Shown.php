@@ -12,6 +12,7 @@ final readonly class Shown
     private const FEET = ['ft' => 0.3048, 'ftUS' => 1200.0 / 3937.0];
 
     public string $length;
+    private int $areas;
     private string $angle;
     private int $decimals;
     private int $heights;
@@ -27,6 +28,7 @@ final readonly class Shown
         $this->heights = (int) ($units['heights'] ?? 3);
         $this->angles = (int) ($units['angles'] ?? 1);
         $this->small = (int) ($units['small'] ?? 1);
+        $this->areas = (int) ($units['areas'] ?? 1);
     }
 
     /** The unit of lengths, in full. */
@@ -60,6 +62,24 @@ final readonly class Shown
     public function smallUnit(): string
     {
         return 'm' === $this->length ? 'mm' : $this->length;
+    }
+
+    /** A volume: cubic metres, or cubic yards beside feet. */
+    public function volume(float $m3, bool $isNamed = true): string
+    {
+        $value = 'm' === $this->length ? $m3 : $m3 / $this->metres() ** 3 / 27.0;
+
+        return \sprintf('%.*f', $this->areas, $value).($isNamed ? ' '.$this->volumeUnit() : '');
+    }
+
+    public function volumeUnit(): string
+    {
+        return 'm' === $this->length ? 'm³' : 'yd³';
+    }
+
+    public function area(float $m2): string
+    {
+        return \sprintf('%.*f %s', $this->areas, $m2 / $this->metres() ** 2, 'm' === $this->length ? 'm²' : 'ft²');
     }
 
     public function angle(float $degrees): string

@@ -18,27 +18,29 @@ final readonly class SurfaceDefinition
     private const LEAST_POINTS = 3;
 
     /**
-     * @param list<string>      $roles
-     * @param list<string>      $codes   empty: all
-     * @param list<string>      $exclude point names
      * @param list<DefinedLine> $lines
-     * @param ?float            $maxEdge metres
+     * @param ?float            $maxEdge  metres
      * @param float             $interval of the contours, metres
+     * @param int               $index    every which contour is an index contour
+     * @param bool              $smooth   whether contours are drawn on the surface bent smoothly
+     * @param bool              $mean     whether breaklines may cross at different heights, the mean taken
      */
     public function __construct(
-        public array $roles,
-        public array $codes,
-        public array $exclude,
-        public array $lines,
-        public ?float $maxEdge,
-        public float $interval,
+        public Selection $selection,
+        public array $lines = [],
+        public ?float $maxEdge = null,
+        public float $interval = 1.0,
+        public int $index = 5,
+        public bool $smooth = false,
+        public bool $mean = false,
     ) {
     }
 
     /** @throws UnusableInput */
     public static function fromRequest(SurfaceRequest $request): self
     {
-        foreach (['roles' => $request->roles, 'codes' => $request->codes, 'exclude' => $request->exclude] as $field => $texts) {
+        $lists = ['roles' => $request->roles, 'codes' => $request->codes, 'include' => $request->include, 'exclude' => $request->exclude];
+        foreach ($lists as $field => $texts) {
             foreach (array_values($texts) as $i => $text) {
                 if (!\is_string($text)) {
                     throw new UnusableInput("/$field/$i", 'is a text');
@@ -52,42 +54,77 @@ final readonly class SurfaceDefinition
         foreach (array_values($request->lines) as $i => $line) {
             $lines[] = DefinedLine::fromRequest($line, "/lines/$i");
         }
-        $lists = [array_values($request->roles), array_values($request->codes), array_values($request->exclude)];
+        $selection = new Selection(
+            array_values($request->roles), array_values($request->codes), trim($request->pattern), Selection::areas($request->areas),
+            array_values($request->include), array_values($request->exclude),
+        );
 
-        return new self(...[...$lists, $lines, $request->maxEdge, $request->interval]);
+        return new self(
+            $selection, $lines, $request->maxEdge, $request->interval, $request->index, $request->smooth, 'mean' === $request->crossing,
+        );
     }
 
     /** @param array<string, mixed> $d as {@see toArray()} */
     public static function fromArray(array $d): self
     {
         $lines = array_values(array_map(DefinedLine::fromArray(...), $d['lines'] ?? []));
+        $selection = new Selection(
+            $d['roles'] ?? [], $d['codes'] ?? [], $d['pattern'] ?? '', Selection::areas($d['areas'] ?? []), $d['include'] ?? [],
+            $d['exclude'] ?? [],
+        );
 
         return new self(
-            $d['roles'] ?? [], $d['codes'] ?? [], $d['exclude'] ?? [], $lines, $d['maxEdge'] ?? null,
-            (float) ($d['interval'] ?? 1.0),
+            $selection, $lines, $d['maxEdge'] ?? null, (float) ($d['interval'] ?? 1.0), (int) ($d['index'] ?? 5),
+            (bool) ($d['smooth'] ?? false), 'mean' === ($d['crossing'] ?? ''),
         );
     }
 
-    /** @return array<string, mixed> */
+    /** @return array<string, mixed> what is not said is left out, so that a definition from before it could be said stays the same */
     public function toArray(): array
     {
-        return ['lines' => array_map(static fn (DefinedLine $l): array => (array) $l, $this->lines)] + (array) $this;
+        $s = $this->selection;
+        $more = ['pattern' => $s->pattern, 'areas' => $s->areas, 'include' => $s->include, 'smooth' => $this->smooth];
+        $crossing = $this->mean ? ['crossing' => 'mean'] : [];
+
+        return [
+            'lines' => array_map(static fn (DefinedLine $l): array => (array) $l, $this->lines), 'roles' => $s->roles, 'codes' => $s->codes,
+            'exclude' => $s->exclude, 'maxEdge' => $this->maxEdge, 'interval' => $this->interval,
+        ] + array_filter($more) + (5 === $this->index ? [] : ['index' => $this->index]) + $crossing;
     }
 
     /**
-     * The same definition with other lines.
+     * The same definition with other lines and areas.
      *
-     * @param \Closure(DefinedLine): DefinedLine $change
+     * @param \Closure(DefinedLine): DefinedLine    $line
+     * @param ?\Closure(list<float>): list<float> $place
      */
-    public function withLines(\Closure $change): self
+    public function moved(\Closure $line, ?\Closure $place = null): self
     {
-        return new self($this->roles, $this->codes, $this->exclude, array_map($change, $this->lines), $this->maxEdge, $this->interval);
+        $s = $this->selection;
+        $areas = null === $place ? $s->areas : Selection::areas(array_map(
+            static fn (array $corners): array => array_map($place, $corners), $s->areas,
+        ));
+
+        return $this->with(
+            new Selection($s->roles, $s->codes, $s->pattern, $areas, $s->include, $s->exclude), array_map($line, $this->lines),
+        );
     }
 
-    /** @param list<string> $exclude */
-    public function without(array $exclude): self
+    /** @param \Closure(string): string $rename */
+    public function renamed(\Closure $rename): self
     {
-        return new self($this->roles, $this->codes, $exclude, $this->lines, $this->maxEdge, $this->interval);
+        $s = $this->selection;
+        $names = static fn (array $names): array => array_values(array_unique(array_map($rename, $names)));
+
+        return $this->with(
+            new Selection($s->roles, $s->codes, $s->pattern, $s->areas, $names($s->include), $names($s->exclude)), $this->lines,
+        );
+    }
+
+    /** @param list<DefinedLine> $lines */
+    private function with(Selection $selection, array $lines): self
+    {
+        return new self($selection, $lines, $this->maxEdge, $this->interval, $this->index, $this->smooth, $this->mean);
     }
 
     /**
@@ -98,9 +135,6 @@ final readonly class SurfaceDefinition
     public function builder(iterable $points): SurfaceBuilder
     {
         $x = $y = $z = $names = [];
-        $roles = array_flip($this->roles);
-        $codes = array_flip($this->codes);
-        $excluded = array_flip($this->exclude);
         $wanted = [];
         foreach ($this->lines as $line) {
             $wanted += array_flip($line->points);
@@ -113,7 +147,7 @@ final readonly class SurfaceDefinition
             if (isset($wanted[$p->name])) {
                 $through[$p->name] = $p;
             }
-            if (isset($roles[$p->role]) && ([] === $codes || isset($codes[$p->code])) && !isset($excluded[$p->name])) {
+            if ($this->selection->takes($p)) {
                 $x[] = (float) $p->e;
                 $y[] = (float) $p->n;
                 $z[] = $p->h;
@@ -127,7 +161,7 @@ final readonly class SurfaceDefinition
 
         return new SurfaceBuilder(
             $x, $y, $z, $names,
-            array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines),
+            array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines), $this->mean,
         );
     }
 

@@ -25,6 +25,19 @@ final class SurfaceDrawing implements DrawingSource
     ) {
     }
 
+    public function surfaces(Project $project): array
+    {
+        $current = $this->results->current($project);
+        $names = [];
+        foreach ($this->surfaces->of($project) as $surface) {
+            if (isset($current[$surface->slot()])) {
+                $names[$surface->id()] = $surface->name();
+            }
+        }
+
+        return $names;
+    }
+
     public function lines(Project $project, array $surfaces): array
     {
         $wanted = [];
@@ -62,7 +75,7 @@ final class SurfaceDrawing implements DrawingSource
             $summary = SurfaceSummary::of($result);
             /** @var list<array{h: float, length: float, lines: list<list<float>>}> $levels */
             $levels = $this->store->getJson($summary->contours);
-            yield new DrawnContours($surface->name(), $summary->interval, $levels);
+            yield new DrawnContours($surface->name(), $summary->interval, $levels, $surface->definition()->index);
         }
     }
 

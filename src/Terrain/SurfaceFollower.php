@@ -19,8 +19,9 @@ final class SurfaceFollower implements FollowsReference, FollowsRename
     {
         foreach ($this->surfaces->of($project) as $surface) {
             $move = static fn (array $v): array => $place('a line of surface '.$surface->name(), (float) $v[0], (float) $v[1]);
-            $surface->define($surface->name(), $surface->definition()->withLines(
+            $surface->define($surface->name(), $surface->definition()->moved(
                 static fn (DefinedLine $l): DefinedLine => new DefinedLine($l->role, $l->name, $l->points, array_map($move, $l->vertices)),
+                $move,
             ));
         }
     }
@@ -29,12 +30,12 @@ final class SurfaceFollower implements FollowsReference, FollowsRename
     {
         $rename = static fn (string $name): string => $name === $from ? $to : $name;
         foreach ($this->surfaces->of($project) as $surface) {
-            $definition = $surface->definition()->withLines(
+            $definition = $surface->definition()->moved(
                 static fn (DefinedLine $l): DefinedLine => new DefinedLine(
                     $l->role, $l->name, self::joined(array_map($rename, $l->points)), $l->vertices,
                 ),
             );
-            $surface->define($surface->name(), $definition->without(array_values(array_unique(array_map($rename, $definition->exclude)))));
+            $surface->define($surface->name(), $definition->renamed($rename));
         }
     }
 

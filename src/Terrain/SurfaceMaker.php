@@ -17,6 +17,7 @@ use App\Survey\PointRepository;
 use Mensura\Exchange\MeshBytes\MeshCodec;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\Contours;
+use Mensura\Surface\SmoothedSurface;
 use Mensura\Surface\Tin;
 
 /** Computes a surface from its definition and keeps its mesh and contours. */
@@ -24,6 +25,10 @@ final class SurfaceMaker implements Recompute
 {
     /** Levels beyond this take more memory than a worker has, and no one reads them. */
     private const MOST_LEVELS = 20000;
+
+    /** Triangles that are divided finely to be bent, and those beyond which contours stay as the triangles make them. */
+    private const FEW = 20_000;
+    private const MOST_BENT = 150_000;
 
     public function __construct(
         private readonly SurfaceRepository $surfaces,
@@ -61,18 +66,33 @@ final class SurfaceMaker implements Recompute
         $tin = $builder->build($definition->maxEdge);
         $report('contours', 0.6);
         self::limit($tin, $definition->interval);
-        $levels = Contours::of($tin, $definition->interval);
+        $levels = Contours::of(self::contoured($tin, $definition), $definition->interval);
         $report('keeping', 0.9);
         $s = $tin->statistics();
         $count = array_sum(array_map(static fn (array $l): int => \count($l['lines']), $levels));
         $summary = new SurfaceSummary(
             $s['points'], $s['triangles'], $s['planArea'], $s['surfaceArea'], $s['hMin'], $s['hMax'], $definition->interval, $count,
-            $this->store->putJson($levels), [...$builder->warnings, ...$builder->lineWarnings],
+            $this->store->putJson($levels), [...$builder->warnings, ...$builder->lineWarnings, ...self::unbent($tin, $definition)],
         );
         $outcome = new Outcome(
             'surface:'.$surface, self::kind(), 'Surface '.$name, $basis, [], (array) $summary, $this->store->put(MeshCodec::encode($tin)),
         );
         $this->ledger->carryOut($project, $authorName, new RecordSurface($this->results, $name, $summary, $outcome), $jobId);
+    }
+
+    /** The surface contours are drawn on: bent smoothly where that is wanted, the finer the fewer its triangles are. */
+    public static function contoured(Tin $tin, SurfaceDefinition $definition): Tin
+    {
+        $triangles = $tin->triangleCount();
+
+        return !$definition->smooth || $triangles > self::MOST_BENT ? $tin : SmoothedSurface::of($tin, $triangles > self::FEW ? 2 : 4);
+    }
+
+    /** @return list<string> */
+    private static function unbent(Tin $tin, SurfaceDefinition $definition): array
+    {
+        return $definition->smooth && $tin->triangleCount() > self::MOST_BENT
+            ? [\sprintf('contours are not smoothed: that is done up to %d triangles', self::MOST_BENT)] : [];
     }
 
     /** @throws UnusableInput before anything is computed that could not be kept */

@@ -15,7 +15,6 @@ use App\Result\Results;
 use App\Store\FileStore;
 use App\Survey\PointRepository;
 use App\Terrain\Request\SurfaceRequest;
-use App\Terrain\Request\VolumeRequest;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -48,6 +47,14 @@ final class TerrainController
         return $this->define($project, $request, null);
     }
 
+    /** The surface as it would be; nothing is kept. */
+    #[Route('/preview', methods: 'POST')]
+    public function preview(
+        #[Reads] Project $project, #[MapRequestPayload] SurfaceRequest $request, SurfacePreview $preview,
+    ): JsonResponse {
+        return new JsonResponse($preview->of($project, SurfaceDefinition::fromRequest($request)));
+    }
+
     #[Route('/surfaces/{surface'.Id::NUMBER.'}', methods: 'PUT')]
     public function change(#[Changes] Project $project, int $surface, #[MapRequestPayload] SurfaceRequest $request): JsonResponse
     {
@@ -56,19 +63,6 @@ final class TerrainController
         }
 
         return $this->define($project, $request, $surface);
-    }
-
-    #[Route('/surfaces/{surface'.Id::NUMBER.'}/volume', methods: 'POST')]
-    public function volume(#[Changes] Project $project, int $surface, #[MapRequestPayload] VolumeRequest $request): JsonResponse
-    {
-        $result = $this->results->current($project)['surface:'.$surface] ?? null;
-        if (null !== $result && SurfaceSummary::of($result)->triangles > VolumeHandler::MOST_AT_ONCE) {
-            $payload = ['surface' => $surface, 'elevation' => $request->elevation];
-
-            return new JsonResponse($this->desk->start($project, VolumeHandler::kind(), 'Volume of '.$result->inWords(), $payload), 202);
-        }
-
-        return new JsonResponse($this->desk->carryOut($project, $this->operations->volume($surface, $request->elevation)));
     }
 
     #[Route('/surfaces/{surface'.Id::NUMBER.'}/mesh', methods: 'GET')]

@@ -28,7 +28,8 @@ final class AccessTest extends ApiTestCase
         ['POST', '/reference/localizations', ['pairs' => [], 'system' => 'EPSG:25830']],
         ['POST', '/reference/localizations/import', ['format' => 'x']], ['POST', '/reference/localizations/1/apply'],
         ['PUT', '/intake/1/meaning', ['frame' => 'local']],
-        ['POST', '/terrain/surfaces', ['name' => 'S', 'roles' => ['surveyed']]], ['POST', '/terrain/surfaces/1/volume', ['elevation' => 1]],
+        ['POST', '/terrain/surfaces', ['name' => 'S', 'roles' => ['surveyed']]],
+        ['POST', '/terrain/volumes', ['name' => 'V', 'surface' => 1, 'against' => 'rim']],
     ];
 
     public function testReviewersReadAndChangeNothing(): void
@@ -186,7 +187,7 @@ final class AccessTest extends ApiTestCase
         foreach ([
             ['POST', '/network/use'], ['PUT', '/network/settings'], ['PUT', '/control'], ['POST', '/points/rename'],
             ['POST', '/network/screen'], ['POST', '/terrain/surfaces'], ['PUT', '/terrain/surfaces/7'],
-            ['POST', '/terrain/surfaces/7/volume'], ['POST', '/handover'], ['PUT', '/units'], ['PUT', '/reference'],
+            ['POST', '/terrain/volumes'], ['POST', '/handover'], ['PUT', '/units'], ['PUT', '/reference'],
             ['POST', '/reference/preview'], ['POST', '/reference/custom/try'], ['POST', '/reference/custom'],
             ['POST', '/reference/design'], ['POST', '/reference/ground'], ['POST', '/reference/grids'],
             ['POST', '/reference/extract/plan'], ['POST', '/reference/extract'],

@@ -51,15 +51,18 @@ final class FieldBookTest extends OfficeTestCase
         $o->see('No surface yet');
         $o->click('[data-test=new-surface]');
         $o->type('#surface-name', 'Pit before');
-        $o->click('[data-test=break-CREST]');
-        $o->click('[data-test=break-TOE]');
+        $o->choose('[aria-label="Breaklines along codes"]', 'along CREST');
+        $o->choose('[aria-label="Breaklines along codes"]', 'along TOE');
         $o->type('#surface-interval', '0.5');
         $o->click('[data-test=save-surface]');
         $o->see('Pit before: 2');
         $o->see('contours every 0.50 m');
-        $o->type('[data-test=elevation]', '225');
-        $o->click('[data-test=volume]');
-        $o->see('above 225.000, cut');
+        $o->click('[data-test=terrain-tab-volumes]');
+        $o->click('[data-test=new-volume]');
+        $o->type('[data-test=volume-name]', 'pit to 225');
+        $o->type('#volume-elevation', '225');
+        $o->click('[data-test=compute-volume]');
+        $o->see('against the elevation 225.000 m');
 
         $o->keys('8');
         foreach ([

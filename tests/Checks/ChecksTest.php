@@ -6,6 +6,7 @@ namespace App\Tests\Checks;
 
 use App\Tests\ApiTestCase;
 use Demo\Slab;
+use Smalot\PdfParser\Parser;
 
 /** The Checks stage through the interface's own requests, on the slab of the demo project. */
 final class ChecksTest extends ApiTestCase
@@ -89,5 +90,42 @@ final class ChecksTest extends ApiTestCase
         $empty = (string) json_encode($this->bring('solid.dxf', "0\nSECTION\n2\nENTITIES\n0\n3DSOLID\n8\n0\n0\nENDSEC\n0\nEOF\n"));
         self::assertStringContainsString('solids', $empty);
         self::assertStringContainsString('write them as a mesh', $empty);
+    }
+
+    /** Two days of one slab, the second sunk by 3 mm at one side: kept both, compared place by place, reported in bands of one's own. */
+    public function testEpochsAndTheReport(): void
+    {
+        foreach (['A' => 0.0, 'B' => -0.003] as $day => $sunk) {
+            $rows = '';
+            for ($i = 0; $i < 100; ++$i) {
+                [$e, $n] = [$i % 10, intdiv($i, 10)];
+                $rows .= \sprintf("%s%d,%.3f,%.3f,%.4f,%s\n", $day, $i, 493000 + $e, 6028000.1 + $n, 10.0 + ($e > 4 ? $sunk : 0.0), "DAY$day");
+            }
+            $this->accept("day-$day.csv", "point,easting [m],northing [m],ellipsoidal height [m],code\n$rows");
+            $this->job('/checks/deviations', [
+                'name' => "slab $day", 'reference' => 'elevation', 'elevation' => 10.0, 'along' => 'vertical', 'codes' => ["DAY$day"],
+            ]);
+        }
+        $change = $this->get('/checks/deviations/2/since/1');
+        self::assertEqualsWithDelta(1.0, $change['within'], 0.15);
+        self::assertSame([50, 50], [
+            \count(array_keys($change['d'], -0.003, true)),
+            \count(array_filter($change['d'], static fn (?float $d): bool => null !== $d && abs($d) < 1e-9)),
+        ]);
+        $this->get('/checks/deviations/2/since/9', 404);
+        $bands = ['limits' => [-0.002, 0.002], 'colours' => ['#16307f', '#e9e3cf', '#7c1d12']];
+        self::assertStringContainsString('bands go upwards', $this->call(
+            'PUT', '/checks/deviations/2/bands', ['limits' => [0.002, -0.002]] + $bands, 422,
+        )['detail']);
+        $this->call('PUT', '/checks/deviations/2/bands', $bands, 200);
+        self::assertSame($bands['limits'], $this->get('/checks')['deviations'][1]['limits']);
+        self::assertSame('done', $this->job('/handover', ['kind' => 'deviation-pdf', 'surfaces' => [2]])['state']);
+        [$file] = $this->get('/handover')['exports'];
+        self::assertTrue($file['holds']);
+        $text = (new Parser())->parseContent($this->download("/handover/$file[id]/file"))->getText();
+        self::assertStringContainsString('50.0 % of slab B lies within ±2.0 mm', $text);
+        self::assertStringContainsString('100 of 100 points compared', $text);
+        $this->call('PUT', '/checks/deviations/2/bands', ['limits' => [-0.004, 0.004]] + $bands, 200);
+        self::assertSame(['export:deviation-pdf:2' => ['its bands changed']], $this->stale());
     }
 }

@@ -60,7 +60,7 @@ final class FreshnessTest extends ApiTestCase
         $this->acceptDemoFiles();
         $form = ['name' => 'Pit', 'roles' => ['surveyed'], 'lines' => [], 'interval' => 1.0];
         $surface = $this->post('/terrain/surfaces', $form, 202)['surface'];
-        $this->post("/terrain/surfaces/$surface/volume", ['elevation' => 225.0]);
+        $this->job('/terrain/volumes', ['name' => 'v', 'surface' => $surface, 'against' => 'elevation', 'elevation' => 225.0]);
         self::assertArrayNotHasKey("surface:$surface", $this->stale());
         $name = array_values(array_filter(
             $this->get('/points')['points'], static fn (array $p): bool => 'surveyed' === $p['role'],
@@ -68,7 +68,7 @@ final class FreshnessTest extends ApiTestCase
         $change = fn () => $this->post('/points/rename', ['from' => $name, 'to' => 'ANOTHER NAME']);
         $this->service(SurfaceMaker::class)->make($this->project(), 'Owner', $surface, $this->meanwhile($change));
         self::assertSame(['coordinates of points changed'], $this->stale()["surface:$surface"] ?? []);
-        self::assertArrayHasKey("volume:$surface", $this->stale());
+        self::assertArrayHasKey('volume:1', $this->stale());
 
         $this->job('/recompute');
         $change = fn () => $this->call('PUT', "/terrain/surfaces/$surface", ['interval' => 0.5] + $form, 202);

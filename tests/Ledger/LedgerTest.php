@@ -25,7 +25,7 @@ final class LedgerTest extends ApiTestCase
             'interval' => 0.5,
         ], 202);
         $this->surface = $started['surface'];
-        $this->post("/terrain/surfaces/{$this->surface}/volume", ['elevation' => 225.0]);
+        $this->job('/terrain/volumes', ['name' => 'Pit', 'surface' => $this->surface, 'against' => 'elevation', 'elevation' => 225.0]);
         foreach (['csv' => [], 'dxf' => [$this->surface], 'pdf' => []] as $kind => $surfaces) {
             self::assertSame('done', $this->job('/handover', ['kind' => $kind, 'surfaces' => $surfaces])['state']);
         }
@@ -55,7 +55,7 @@ final class LedgerTest extends ApiTestCase
         $this->post('/network/use', ['rows' => [['id' => $worst['id'], 'component' => null]], 'aside' => true, 'reason' => 'target moved']);
         $stale = $this->stale();
         self::assertSame([
-            'network', 'coordinates', 'surface:'.$this->surface, 'volume:'.$this->surface, 'export:csv',
+            'network', 'coordinates', 'surface:'.$this->surface, 'volume:1', 'export:csv',
             'export:dxf:'.$this->surface, 'export:pdf',
         ], array_keys($stale));
         self::assertSame(['observations changed'], $stale['network']);
@@ -87,9 +87,9 @@ final class LedgerTest extends ApiTestCase
         $worst = $this->worst();
         $this->post('/network/use', ['rows' => [['id' => $worst['id'], 'component' => null]], 'aside' => true, 'reason' => 'target moved']);
         $this->job('/recompute');
-        $steps = $this->get('/lineage/volume:'.$this->surface);
+        $steps = $this->get('/lineage/volume:1');
         $text = implode("\n", array_map(static fn (array $s): string => str_repeat(' ', $s['depth']).$s['text'], $steps));
-        self::assertMatchesRegularExpression('/^Volume of surface Pit.* by Owner\n Surface Pit, run 2/', $text);
+        self::assertMatchesRegularExpression('/^Volume Pit.* by Owner\n Surface Pit, run 2/', $text);
         self::assertStringContainsString('points of pit-topography.csv (sha-256', $text);
         self::assertStringContainsString('   Network adjustment, run 2', $text);
         self::assertStringContainsString('174 observations of rounds-crest.csv', $text);

@@ -112,7 +112,9 @@ final class RoundTripTest extends ApiTestCase
             'points' => [],
             'vertices' => [[493536.0, 6028006.0], [493704.0, 6028006.0], [493704.0, 6028112.0]],
         ]], 'interval' => 1.0], 202);
-        yield 'volume' => fn () => $this->post('/terrain/surfaces/'.$this->surface().'/volume', ['elevation' => 225.0]);
+        yield 'volume' => fn () => $this->job('/terrain/volumes', [
+            'name' => 'Pit', 'surface' => $this->surface(), 'against' => 'elevation', 'elevation' => 225.0,
+        ]);
         yield 'hand over' => fn () => $this->job('/handover', ['kind' => 'csv', 'surfaces' => []]);
         yield 'own system' => fn () => $this->post(
             '/reference/custom',

@@ -31,8 +31,8 @@ final class TerrainTest extends ApiTestCase
         $started = $this->post('/terrain/surfaces', ['name' => 'Pit', 'roles' => ['surveyed'], 'lines' => $lines, 'interval' => 0.5], 202);
         $id = $started['surface'];
         self::assertSame('done', $this->get("/jobs/{$started['job']}")['state']);
-        $this->post("/terrain/surfaces/$id/volume", ['elevation' => 225.0]);
-        $surface = $this->get('/terrain')['surfaces'][0];
+        $this->job('/terrain/volumes', ['name' => 'pit', 'surface' => $id, 'against' => 'elevation', 'elevation' => 225.0]);
+        ['surfaces' => [$surface], 'volumes' => [$volume]] = $this->get('/terrain');
         self::assertEqualsWithDelta(168.0 * 106.0, $surface['planArea'], 1e-3);
         $cut = $fill = 0.0;
         for ($e = 493536.125; $e < 493704.0; $e += 0.25) {
@@ -43,9 +43,9 @@ final class TerrainTest extends ApiTestCase
             }
         }
         // Eight-metre spot heights of an undulating field: one per cent.
-        self::assertEqualsWithDelta($cut, $surface['volume']['cut'], 0.01 * $cut);
-        self::assertEqualsWithDelta($fill, $surface['volume']['fill'], 0.01 * $fill);
-        self::assertEqualsWithDelta($surface['volume']['cut'] - $surface['volume']['fill'], $surface['volume']['net'], 1e-9);
+        self::assertEqualsWithDelta($cut, $volume['cut'], 0.01 * $cut);
+        self::assertEqualsWithDelta($fill, $volume['fill'], 0.01 * $fill);
+        self::assertEqualsWithDelta($volume['cut'] - $volume['fill'], $volume['net'], 1e-9);
         $contours = $this->get("/terrain/surfaces/$id/contours");
         self::assertEquals(
             array_column($contours, 'h'),
@@ -100,10 +100,9 @@ final class TerrainTest extends ApiTestCase
         self::assertStringContainsString('bow: this boundary crosses itself at 5.000, 5.000', $job['error']);
         self::assertFalse($this->get('/terrain')['surfaces'][0]['computed']);
         self::assertStringContainsString('there is a surface "S" already', $this->post('/terrain/surfaces', $base, 422)['detail']);
-        self::assertStringContainsString(
-            'compute the surface first',
-            $this->post('/terrain/surfaces/'.$this->get('/terrain')['surfaces'][0]['id'].'/volume', ['elevation' => 1], 422)['detail'],
-        );
+        $id = $this->get('/terrain')['surfaces'][0]['id'];
+        $job = $this->job('/terrain/volumes', ['name' => 'v', 'surface' => $id, 'against' => 'rim']);
+        self::assertStringContainsString('compute the surface first', (string) $job['error']);
     }
 
     public function testLeavingAPointOut(): void

@@ -112,8 +112,12 @@ final class DeviationStatistics
         $this->worst = \array_slice(array_keys($sizes), 0, self::WORST);
     }
 
-    /** @param list<float> $edges */
-    private static function band(array $edges, float $d): int
+    /**
+     * Number of the band a deviation lies in, from the lowest up.
+     *
+     * @param list<float> $edges growing
+     */
+    public static function band(array $edges, float $d): int
     {
         $low = 0;
         $high = \count($edges);

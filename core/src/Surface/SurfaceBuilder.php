@@ -273,7 +273,12 @@ final class SurfaceBuilder
                     '%s and %s cross at %.3f, %.3f with heights %.3f and %.3f m; their mean is used',
                     $owner[$i]->name, $owner[$j]->name, $px, $py, $zi, $zj,
                 );
-            } elseif (abs($zi - $zj) > self::SAME_HEIGHT && !$this->meanAtCrossings) {
+            } elseif (abs($zi - $zj) > self::SAME_HEIGHT && $this->meanAtCrossings) {
+                $this->lineWarnings[] = \sprintf(
+                    '%s crosses %s at %.3f, %.3f with heights %.3f and %.3f m; their mean is used, as chosen',
+                    $owner[$i]->name, $owner[$i] === $owner[$j] ? 'itself' : $owner[$j]->name, $px, $py, $zi, $zj,
+                );
+            } elseif (abs($zi - $zj) > self::SAME_HEIGHT) {
                 throw new UnusableInput($owner[$i]->name, \sprintf(
                     'crosses %s at %.3f, %.3f with heights %.3f and %.3f m; correct one of them or accept the mean (--crossing mean)',
                     $owner[$i] === $owner[$j] ? 'itself' : $owner[$j]->name, $px, $py, $zi, $zj,

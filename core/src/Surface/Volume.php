@@ -49,70 +49,17 @@ final class Volume
     public static function againstSurface(Tin $tin, Tin $other): array
     {
         $self = new self();
-        $locator = new Locator($other);
-        $t = $tin->triangles;
-        $o = $other->triangles;
-        for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
-            [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
-            $x = [$tin->x[$a], $tin->x[$b], $tin->x[$c]];
-            $y = [$tin->y[$a], $tin->y[$b], $tin->y[$c]];
-            $z = [$tin->z[$a], $tin->z[$b], $tin->z[$c]];
-            foreach ($locator->near(min($x), min($y), max($x), max($y)) as $g) {
-                [$px, $py, $pz] = [$x, $y, $z];
-                for ($k = 0; $k < 3 && [] !== $px; ++$k) {
-                    $u = $o[$g + $k];
-                    $v = $o[$g + ($k + 1) % 3];
-                    [$px, $py, $pz] = self::leftOf($px, $py, $pz, $other->x[$u], $other->y[$u], $other->x[$v], $other->y[$v]);
-                }
-                if (\count($px) < 3) {
-                    continue;
-                }
-                foreach ($pz as $k => $height) {
-                    $pz[$k] = $height - $locator->heightIn($g, $px[$k], $py[$k]);
-                }
-                $self->add($px, $py, $pz);
+        Overlay::walk($tin, $other, static function (array $x, array $y, array $upper, array $lower) use ($self): void {
+            foreach ($upper as $k => $height) {
+                $upper[$k] = $height - $lower[$k];
             }
-        }
+            $self->add($x, $y, $upper);
+        });
         if (!($self->planArea > 0.0)) {
             throw new UnusableInput('', 'the two surfaces have no common area');
         }
 
         return $self->totals();
-    }
-
-    /**
-     * The part of a convex polygon left of a line (Sutherland and Hodgman 1974).
-     *
-     * @param list<float> $x
-     * @param list<float> $y
-     * @param list<float> $z
-     *
-     * @return array{list<float>, list<float>, list<float>}
-     */
-    private static function leftOf(array $x, array $y, array $z, float $ux, float $uy, float $vx, float $vy): array
-    {
-        $n = \count($x);
-        $side = [];
-        for ($k = 0; $k < $n; ++$k) {
-            $side[] = ($vx - $ux) * ($y[$k] - $uy) - ($vy - $uy) * ($x[$k] - $ux);
-        }
-        $ox = $oy = $oz = [];
-        for ($k = 0; $k < $n; ++$k) {
-            $m = ($k + 1) % $n;
-            if ($side[$k] >= 0.0) {
-                $ox[] = $x[$k];
-                $oy[] = $y[$k];
-                $oz[] = $z[$k];
-            }
-            if ($side[$k] > 0.0 && $side[$m] < 0.0 || $side[$k] < 0.0 && $side[$m] > 0.0) {
-                $f = $side[$k] / ($side[$k] - $side[$m]);
-                $ox[] = $x[$k] + $f * ($x[$m] - $x[$k]);
-                $oy[] = $y[$k] + $f * ($y[$m] - $y[$k]);
-                $oz[] = $z[$k] + $f * ($z[$m] - $z[$k]);
-            }
-        }
-
-        return [$ox, $oy, $oz];
     }
 
     /**

@@ -391,6 +391,12 @@ export interface StationsView {
   why: string;
 }
 
+/** Tolerance bands: limits in metres, growing; a colour a band from the lowest up, as "#rrggbb". */
+export interface BandsRequest {
+  limits: number[];
+  colours: string[];
+}
+
 /** Measured points held against a reference. Metres. */
 export interface DeviationRequest {
   name: string;
@@ -456,6 +462,8 @@ export interface DeviationView {
   output: string;
   at: string;
   author: string;
+  limits: number[];
+  colours: string[];
   stale: string[];
 }
 
@@ -548,13 +556,14 @@ export interface HandOverView {
   geoids: ({ id: number; name: string; notes: string[]; size: number })[];
 }
 
-/** A kind of file that can be written; format as people name it: "CSV". */
+/** A kind of file that can be written; format as people name it: "CSV". Takes: how many of the choices at most. */
 export interface OfferView {
   kind: string;
   title: string;
   format: string;
   holds: string;
-  takesSurfaces: boolean;
+  takes: number;
+  choices: ({ id: number; name: string })[];
 }
 
 /**  */
@@ -1722,6 +1731,12 @@ export interface PointsView {
   points: PointView[];
 }
 
+/** The materials of a project, all of them, and what a lorry takes (cubic metres, loose). */
+export interface MaterialsRequest {
+  materials: ({ density: number; isNative: boolean; name: string; shrink: number; swell: number })[];
+  capacity: number;
+}
+
 /** A surface: which points, which lines, how contoured. */
 export interface SurfaceRequest {
   name: string;
@@ -1731,11 +1746,36 @@ export interface SurfaceRequest {
   lines?: ({ name: string; points: string[]; role: string; vertices: number[][] })[];
   maxEdge?: number | null;
   interval?: number;
+  pattern?: string;
+  areas?: number[][][];
+  include?: string[];
+  index?: number;
+  smooth?: boolean;
+  crossing?: string;
 }
 
-/** The elevation to compare with, metres. */
+/** A surface and what it is compared with. Metres. */
 export interface VolumeRequest {
-  elevation: number;
+  name: string;
+  surface: number;
+  against: string;
+  number?: number | null;
+  other?: number;
+  elevation?: number;
+  boundary?: number[][];
+  slice?: number;
+}
+
+/** What a volume means in one material; cubic metres and tonnes. Positive is carried away, negative is brought in. */
+export interface HaulView {
+  material: string;
+  isNative: boolean;
+  looseCut: number;
+  makes: number;
+  bankForFill: number;
+  looseOver: number;
+  massOver: number;
+  loads: number;
 }
 
 /** A line that shapes a surface: by point names in order, or by drawn vertices. */
@@ -1744,6 +1784,33 @@ export interface LineView {
   name: string;
   points: string[];
   vertices: number[][];
+}
+
+/** A material; density in tonnes a cubic metre in the bank. */
+export interface MaterialView {
+  name: string;
+  isNative: boolean;
+  swell: number;
+  shrink: number;
+  density: number;
+}
+
+/** Cut and fill between two depths or two elevations; metres and cubic metres. */
+export interface SliceView {
+  from: number;
+  to: number;
+  cut: number;
+  fill: number;
+}
+
+/** A surface as it would be. */
+export interface SurfacePreviewView {
+  points: number;
+  triangles: number;
+  mesh: string | null;
+  contours: ({ h: number; length: number; lines: number[][] })[];
+  warnings: string[];
+  refusal: string | null;
 }
 
 /** A surface and its newest result; version is the ledger entry that last changed its definition. */
@@ -1757,6 +1824,12 @@ export interface SurfaceView {
   lines: LineView[];
   maxEdge: number | null;
   interval: number;
+  pattern: string;
+  areas: number[][][];
+  include: string[];
+  index: number;
+  smooth: boolean;
+  crossing: string;
   computed: boolean;
   run: number;
   points: number;
@@ -1770,7 +1843,6 @@ export interface SurfaceView {
   contours: string | null;
   stale: string[];
   warnings: string[];
-  volume: VolumeView | null;
   createdAt: string | null;
   author: string | null;
 }
@@ -1779,17 +1851,38 @@ export interface SurfaceView {
 export interface TerrainView {
   surfaces: SurfaceView[];
   codes: Record<string, number>;
+  volumes: VolumeView[];
+  materials: MaterialView[];
+  capacity: number;
 }
 
-/** Volume against an elevation; cubic and square metres. */
+/** What lies between a surface and what it is compared with; metres, square and cubic metres. */
 export interface VolumeView {
+  number: number;
+  name: string;
+  of: string;
+  comparedTo: string;
+  surface: number;
+  against: string;
+  other: number;
   elevation: number;
+  boundary: number[][];
+  slice: number;
   cut: number;
   fill: number;
   net: number;
   areaCut: number;
   areaFill: number;
   planArea: number;
+  thickest: number;
+  deepest: number;
+  depths: SliceView[];
+  elevations: SliceView[];
+  haul: HaulView[];
+  isopach: string | null;
+  contours: string | null;
+  run: number;
+  at: string;
+  author: string;
   stale: string[];
-  createdAt: string;
 }

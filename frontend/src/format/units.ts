@@ -74,6 +74,10 @@ export function volume(m3: number, units: UnitsView): string {
     : `${signed(group((m3 / Math.pow(FEET[units.length] ?? 1, 3) / 27).toFixed(units.areas)))} yd³`;
 }
 
+export function volumeUnit(units: UnitsView): string {
+  return units.length === 'm' ? 'm³' : 'yd³';
+}
+
 /** Thin spaces between thousands. */
 export function group(text: string): string {
   const [whole = '', rest] = text.split('.');

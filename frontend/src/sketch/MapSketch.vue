@@ -4,7 +4,7 @@ import Feature from 'ol/Feature';
 import LineString from 'ol/geom/LineString';
 import Point from 'ol/geom/Point';
 import Polygon from 'ol/geom/Polygon';
-import Draw from 'ol/interaction/Draw';
+import Draw, { createBox } from 'ol/interaction/Draw';
 import VectorLayer from 'ol/layer/Vector';
 import OlMap from 'ol/Map';
 import Projection from 'ol/proj/Projection';
@@ -16,13 +16,14 @@ import { isTyping } from '../frame/keys';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
 import { CellLayer } from './cells';
+import { FaceLayer } from './faces';
 import { drawGrid } from './grid';
-import { roundNumber, type Scene } from './scene';
+import { roundNumber, type Drawing, type Scene } from './scene';
 import { Styles } from './styles';
 import { MOST, thinned } from './thin';
 
 const props = withDefaults(
-  defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: boolean; still?: boolean }>(),
+  defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: Drawing; still?: boolean }>(),
   {
     selected: () => new Set(),
     selectedPoints: () => new Set(),
@@ -52,6 +53,7 @@ let styles = new Styles();
 let draw: Draw | null = null;
 let fitted = '';
 const cells = new CellLayer();
+const faces = new FaceLayer();
 const sources = {
   paths: new VectorSource(),
   lines: new VectorSource(),
@@ -78,6 +80,8 @@ const kinds = computed(() => {
   if (s.paths.some((p) => p.kind === 'track')) legend.push('━ track');
   if (s.paths.some((p) => p.kind === 'feature')) legend.push('━ line feature');
   if (s.paths.some((p) => p.kind === 'boundary')) legend.push('┅ boundary');
+  if (s.paths.some((p) => p.kind === 'zero')) legend.push('━ no difference');
+  if (roles.has('out')) legend.push('∘ left out');
   if (s.paths.some((p) => p.kind === 'hull')) legend.push('┅ hull of the pairs');
   if (s.paths.some((p) => p.kind === 'limits')) legend.push('┅ limits of the extract');
   return legend;
@@ -92,7 +96,7 @@ function extent(): [number, number, number, number] | null {
     if (n > box[3]) box[3] = n;
   };
   // Where lines shape a surface, the sketch shows that; the rest is a drag away.
-  const isShaped = props.scene.paths.some((p) => p.kind !== 'feature' && p.kind !== 'track');
+  const isShaped = props.scene.paths.some((p) => p.kind !== 'feature' && p.kind !== 'track' && p.kind !== 'area');
   for (const p of isShaped ? [] : props.scene.points) reach(p.e, p.n);
   props.scene.cells?.e.forEach((e, i) => reach(e, props.scene.cells!.n[i]!));
   for (const p of props.scene.paths) for (let i = 0; i < p.path.length; i += 2) reach(p.path[i]!, p.path[i + 1]!);
@@ -125,6 +129,7 @@ function build() {
   const largest = Math.max(1e-9, ...s.ellipses.map((x) => x.semiMajor), ...s.shifts.map((x) => Math.hypot(x.de, x.dn)));
   exaggeration.value = roundNumber(Math.max(1, ((s.ellipses.length > 0 ? 0.06 : 0.12) * span) / largest));
   cells.show(s.cells ?? null);
+  faces.show(s.faces ?? null);
   sources.paths.clear();
   sources.paths.addFeatures(
     s.paths.map((p) => {
@@ -241,7 +246,9 @@ function click(pixel: [number, number], add: boolean) {
   }
 }
 
-function key(event: KeyboardEvent) {
+const key = computed(() => props.scene.cells ?? props.scene.faces ?? null);
+
+function pressed(event: KeyboardEvent) {
   if (!isTyping(event) && event.key === 'z' && !event.ctrlKey && !event.metaKey) fit();
 }
 
@@ -255,6 +262,7 @@ onMounted(() => {
     target: host.value,
     controls: [],
     layers: [
+      faces.layer,
       cells.layer,
       layer('paths', (f, r) => styles.path(f, r), true),
       layer('lines', (f) => styles.line(f, false)),
@@ -285,11 +293,11 @@ onMounted(() => {
     cursor.value = `${x.toFixed(2)} E  ${y.toFixed(2)} N`;
   });
   build();
-  window.addEventListener('keydown', key);
+  window.addEventListener('keydown', pressed);
   new ResizeObserver(() => map?.updateSize()).observe(host.value!);
 });
 onBeforeUnmount(() => {
-  window.removeEventListener('keydown', key);
+  window.removeEventListener('keydown', pressed);
   map?.setTarget(undefined);
   map = null;
 });
@@ -309,10 +317,18 @@ watch(
     if (draw) map?.removeInteraction(draw);
     draw = null;
     if (on && map) {
-      draw = new Draw({ source: new VectorSource(), type: 'Polygon' });
-      draw.on('drawend', (e) =>
-        emit('drawn', ((e.feature.getGeometry() as Polygon).getCoordinates()[0] as [number, number][]).slice(0, -1)),
-      );
+      draw = new Draw({
+        source: new VectorSource(),
+        ...(on === 'box'
+          ? { type: 'Circle' as const, geometryFunction: createBox() }
+          : { type: on === 'line' ? ('LineString' as const) : ('Polygon' as const), freehand: on === 'lasso' }),
+      });
+      draw.on('drawend', (e) => {
+        const shape = e.feature.getGeometry() as Polygon | LineString;
+        // A hand draws more corners than it means.
+        const c = (on === 'lasso' ? (shape.simplify(2 * (map?.getView().getResolution() ?? 1)) as Polygon) : shape).getCoordinates();
+        emit('drawn', on === 'line' ? (c as [number, number][]) : (c[0] as [number, number][]).slice(0, -1));
+      });
       map.addInteraction(draw);
     }
   },
@@ -335,9 +351,9 @@ defineExpose({ fit });
         <div v-if="shown && shown.drawn < shown.inView">
           {{ group(String(shown.drawn)) }} of {{ group(String(shown.inView)) }} points here drawn; zoom in for the rest
         </div>
-        <div v-if="scene.cells" class="key">
-          <span v-for="(colour, i) in scene.cells.colours" :key="i"
-            ><i :style="{ background: colour }" /><b v-if="i > 0">{{ scene.cells.labels[i - 1] }}</b></span
+        <div v-if="key" class="key">
+          <span v-for="(colour, i) in key.colours" :key="i"
+            ><i :style="{ background: colour }" /><b v-if="i > 0">{{ key.labels[i - 1] }}</b></span
           >
         </div>
         <div v-if="scene.caption">{{ scene.caption }}</div>
@@ -349,7 +365,7 @@ defineExpose({ fit });
       <div class="north mono" title="Grid north">N ↑</div>
     </div>
     <div class="cursor mono quiet">{{ cursor }}</div>
-    <div v-if="scene.points.length === 0 && scene.paths.length === 0 && !scene.cells" class="nothing quiet">
+    <div v-if="scene.points.length === 0 && scene.paths.length === 0 && !key" class="nothing quiet">
       {{ project.points.length === 0 ? 'The sketch fills as points come in.' : 'Nothing to draw here yet.' }}
     </div>
   </div>

@@ -9,7 +9,14 @@ export interface Contour3d {
   h: number;
   lines: number[][];
 }
-const props = defineProps<{ mesh: ArrayBuffer | null; contours: Contour3d[] }>();
+/** Tint: by height, by steepness, or by what lies above and below nothing. */
+const props = withDefaults(
+  defineProps<{ mesh: ArrayBuffer | null; contours: Contour3d[]; tint?: 'elevation' | 'slope' | 'difference' }>(),
+  {
+    tint: 'elevation',
+  },
+);
+const emit = defineEmits<{ read: [e: number, n: number, h: number] }>();
 const session = useSession();
 const host = ref<HTMLElement>();
 const exaggeration = ref(2);
@@ -25,10 +32,71 @@ let size = 100;
 /** Subdued tints from low to high, alike in lightness so that shading carries the form. */
 const TINTS = [0x8fa8a0, 0xa9b89d, 0xc6c49f, 0xd2bd94, 0xcbb39a, 0xd9d2c8].map((c) => new THREE.Color(c));
 
-function tint(f: number): THREE.Color {
-  const x = Math.min(0.9999, Math.max(0, f)) * (TINTS.length - 1);
+/** Steep is dark; blue below, warm above. */
+const STEEP = [0xefe9da, 0xe0c793, 0xc99f61, 0xa8743f, 0x7a4a2b].map((c) => new THREE.Color(c));
+const EITHER = [0x2f5f9e, 0x8fb0d6, 0xe9e6dc, 0xe0ab70, 0xa8602a].map((c) => new THREE.Color(c));
+
+function between(f: number, colours = TINTS): THREE.Color {
+  const x = Math.min(0.9999, Math.max(0, f)) * (colours.length - 1);
   const i = Math.floor(x);
-  return TINTS[i]!.clone().lerp(TINTS[i + 1]!, x - i);
+  return colours[i]!.clone().lerp(colours[i + 1]!, x - i);
+}
+
+/** The mesh without its shared corners, each triangle in the colour of its slope. */
+function bySlope(shared: THREE.BufferGeometry): THREE.BufferGeometry {
+  const geometry = shared.toNonIndexed();
+  const normal = geometry.clone();
+  normal.computeVertexNormals();
+  const up = normal.getAttribute('normal');
+  const colour = new Float32Array(3 * up.count);
+  for (let i = 0; i < up.count; i += 1) {
+    const slope = Math.hypot(up.getX(i), up.getY(i)) / Math.max(1e-9, Math.abs(up.getZ(i)));
+    between(slope / 0.6, STEEP).toArray(colour, 3 * i);
+  }
+  geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
+  return geometry;
+}
+
+let mid = [0, 0, 0];
+const caster = new THREE.Raycaster();
+let pressedAt: [number, number] = [0, 0];
+
+/** A click, not the end of a turn, reads the place under it. */
+function released(event: PointerEvent) {
+  if (Math.hypot(event.clientX - pressedAt[0], event.clientY - pressedAt[1]) > 4 || event.button !== 0 || !renderer) return;
+  const box = renderer.domElement.getBoundingClientRect();
+  const at = new THREE.Vector2((2 * (event.clientX - box.left)) / box.width - 1, 1 - (2 * (event.clientY - box.top)) / box.height);
+  caster.setFromCamera(at, camera);
+  const hit = caster.intersectObjects(body.children.filter((c) => c instanceof THREE.Mesh))[0];
+  if (hit) emit('read', hit.point.x + mid[0]!, hit.point.y + mid[1]!, hit.point.z / exaggeration.value + mid[2]!);
+}
+
+/** Arrows turn the view, plus and minus come closer and go away. */
+function turned(event: KeyboardEvent) {
+  if (!controls || event.ctrlKey || event.metaKey) return;
+  const s = new THREE.Spherical().setFromVector3(
+    camera.position
+      .clone()
+      .sub(controls.target)
+      .applyAxisAngle(new THREE.Vector3(1, 0, 0), -Math.PI / 2),
+  );
+  const step = 0.08;
+  if (event.key === 'ArrowLeft') s.theta -= step;
+  else if (event.key === 'ArrowRight') s.theta += step;
+  else if (event.key === 'ArrowUp') s.phi = Math.max(0.05, s.phi - step);
+  else if (event.key === 'ArrowDown') s.phi = Math.min(1.5, s.phi + step);
+  else if (event.key === '+') s.radius *= 0.9;
+  else if (event.key === '-') s.radius *= 1.1;
+  else return;
+  event.preventDefault();
+  camera.position.copy(
+    new THREE.Vector3()
+      .setFromSpherical(s)
+      .applyAxisAngle(new THREE.Vector3(1, 0, 0), Math.PI / 2)
+      .add(controls.target),
+  );
+  controls.update();
+  paint();
 }
 
 function build() {
@@ -45,13 +113,18 @@ function build() {
     low[i % 3] = Math.min(low[i % 3]!, values[i]!);
     high[i % 3] = Math.max(high[i % 3]!, values[i]!);
   }
-  const mid = [0, 1, 2].map((k) => 0.5 * (low[k]! + high[k]!));
+  mid = [0, 1, 2].map((k) => (k === 2 && props.tint === 'difference' ? 0 : 0.5 * (low[k]! + high[k]!)));
+  const reach = Math.max(1e-6, Math.abs(low[2]!), Math.abs(high[2]!));
   size = Math.max(high[0]! - low[0]!, high[1]! - low[1]!, 1);
   const position = new Float32Array(3 * n);
   const colour = new Float32Array(3 * n);
   for (let i = 0; i < n; i += 1) {
     for (let k = 0; k < 3; k += 1) position[3 * i + k] = values[3 * i + k]! - mid[k]!;
-    tint((values[3 * i + 2]! - low[2]!) / Math.max(1e-6, high[2]! - low[2]!)).toArray(colour, 3 * i);
+    const h = values[3 * i + 2]!;
+    (props.tint === 'difference'
+      ? between(0.5 + (0.5 * h) / reach, EITHER)
+      : between((h - low[2]!) / Math.max(1e-6, high[2]! - low[2]!))
+    ).toArray(colour, 3 * i);
   }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
@@ -60,7 +133,7 @@ function build() {
   geometry.computeVertexNormals();
   body.add(
     new THREE.Mesh(
-      geometry,
+      props.tint === 'slope' ? bySlope(geometry) : geometry,
       new THREE.MeshLambertMaterial({
         vertexColors: true,
         side: THREE.DoubleSide,
@@ -160,7 +233,7 @@ watch(
     paint();
   },
 );
-watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
+watch([() => props.contours, () => props.tint, wire, exaggeration, () => session.theme], () => {
   build();
   paint();
 });
@@ -168,7 +241,16 @@ watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
 
 <template>
   <div class="three">
-    <div ref="host" class="host" tabindex="0" role="application" aria-label="Surface in three dimensions" />
+    <div
+      ref="host"
+      class="host"
+      tabindex="0"
+      role="application"
+      aria-label="Surface in three dimensions"
+      @pointerdown="(e) => (pressedAt = [e.clientX, e.clientY])"
+      @pointerup="released"
+      @keydown="turned"
+    />
     <ElAlert v-if="failure" type="error" :closable="false">{{ failure }}</ElAlert>
     <div class="foot quiet">
       <label
@@ -183,7 +265,7 @@ watch([() => props.contours, wire, exaggeration, () => session.theme], () => {
           aria-label="Heights times"
       /></label>
       <ElCheckbox v-model="wire">triangles</ElCheckbox>
-      <span>drag to turn, wheel to come closer, right button to move</span>
+      <span>drag or arrows to turn, wheel or + − to come closer, right button to move, click to read</span>
     </div>
   </div>
 </template>

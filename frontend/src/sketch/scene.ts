@@ -1,6 +1,6 @@
 import type { PointView } from '../api/types';
 
-export type PointRole = 'held' | 'control' | 'adjusted' | 'surveyed' | 'new' | 'planned';
+export type PointRole = 'held' | 'control' | 'adjusted' | 'surveyed' | 'new' | 'planned' | 'out';
 
 export interface ScenePoint {
   name: string;
@@ -36,9 +36,12 @@ export interface SceneShift {
 
 export interface ScenePath {
   path: number[];
-  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge' | 'hull' | 'limits' | 'track' | 'feature';
+  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge' | 'zero' | 'area' | 'hull' | 'limits' | 'track' | 'feature';
   label?: string;
 }
+
+/** What is drawn by hand on the sketch; nothing where it is false. */
+export type Drawing = false | 'polygon' | 'box' | 'lasso' | 'line';
 
 /** A figure written at a place. */
 export interface SceneNote {
@@ -60,6 +63,17 @@ export interface SceneCells {
   size: number;
 }
 
+/** Triangles filled by band. */
+export interface SceneFaces {
+  xyz: Float64Array;
+  corners: Uint32Array;
+  /** Of each triangle. */
+  band: Uint8Array;
+  colours: string[];
+  /** Written where one colour meets the next. */
+  labels: string[];
+}
+
 export interface Scene {
   points: ScenePoint[];
   lines: SceneLine[];
@@ -69,6 +83,7 @@ export interface Scene {
   notes: SceneNote[];
   confidence: number;
   cells?: SceneCells;
+  faces?: SceneFaces;
   /** What the notes say. */
   caption?: string;
 }

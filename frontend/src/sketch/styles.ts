@@ -69,9 +69,13 @@ export class Styles {
         ? ['--ink', 1.8, undefined]
         : ['boundary', 'void', 'hull', 'limits'].includes(kind)
           ? ['--teal', 1.6, [7, 4]]
-          : kind === 'edge'
-            ? ['--rule-strong', 0.5, undefined]
-            : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
+          : kind === 'zero'
+            ? ['--ink', 2, undefined]
+            : kind === 'area'
+              ? ['--cobalt', 1.4, [3, 3]]
+              : kind === 'edge'
+                ? ['--rule-strong', 0.5, undefined]
+                : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
       return new Style({
         stroke: new Stroke({ color: this.colour(colour), width, lineDash: dash }),
         text: named
@@ -107,7 +111,7 @@ export class Styles {
   point(f: Feature, selected: boolean, named: boolean): Style | Style[] {
     const role = f.get('role') as string;
     const name = f.get('name') as string;
-    const important = role !== 'surveyed' && role !== 'new';
+    const important = role !== 'surveyed' && role !== 'new' && role !== 'out';
     const labelled = selected || important || named;
     const symbol = this.kept(`point ${role} ${selected}`, () => this.symbol(role, selected));
     if (!labelled) return symbol;
@@ -180,6 +184,17 @@ export class Styles {
             }),
           }),
           dot(1.4),
+        ];
+      case 'out':
+        return [
+          ...base,
+          new Style({
+            image: new CircleStyle({
+              radius: 2.4,
+              stroke: new Stroke({ color: this.colour('--rule-strong'), width: 1 }),
+              declutterMode: 'none',
+            }),
+          }),
         ];
       case 'surveyed':
         return [

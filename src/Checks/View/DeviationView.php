@@ -15,6 +15,8 @@ final readonly class DeviationView
      * @param list<string>          $codes
      * @param list<string>          $layers
      * @param list<string>          $planeCodes
+     * @param list<float>           $limits        of the bands it is reported in
+     * @param list<string>          $colours       of them, one more
      * @param list<string>          $stale         reasons
      */
     public function __construct(
@@ -48,6 +50,8 @@ final readonly class DeviationView
         public string $output,
         public string $at,
         public string $author,
+        public array $limits,
+        public array $colours,
         public array $stale,
     ) {
     }

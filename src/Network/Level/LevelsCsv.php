@@ -34,12 +34,12 @@ final readonly class LevelsCsv implements ExportKind
         );
     }
 
-    public function restsOn(array $surfaces): array
+    public function restsOn(array $chosen): array
     {
         return [['levels'], []];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function write(Project $project, array $chosen, string $path): array
     {
         $runs = $this->runs->all($project);
         if ([] === $runs) {
@@ -66,7 +66,7 @@ final readonly class LevelsCsv implements ExportKind
         return array_values($left);
     }
 
-    public function check(Project $project, array $surfaces, string $path): array
+    public function check(Project $project, array $chosen, string $path): array
     {
         $back = [];
         foreach (LevelCsv::read((string) file_get_contents($path)) as $run) {

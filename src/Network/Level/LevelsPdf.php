@@ -7,7 +7,7 @@ namespace App\Network\Level;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\ExportKind;
-use App\Network\Report\ReportPages;
+use App\Export\ReportPages;
 use App\Project\Project;
 use App\Project\Shown;
 use Mensura\Fault\UnusableInput;
@@ -46,12 +46,12 @@ final readonly class LevelsPdf implements ExportKind
         );
     }
 
-    public function restsOn(array $surfaces): array
+    public function restsOn(array $chosen): array
     {
         return [['levels'], []];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function write(Project $project, array $chosen, string $path): array
     {
         if ([] === $this->runs->all($project)) {
             throw new UnusableInput('', 'the levelling book is empty; write a run on the Levels page of the network first');
@@ -144,7 +144,7 @@ final readonly class LevelsPdf implements ExportKind
         }
     }
 
-    public function check(Project $project, array $surfaces, string $path): array
+    public function check(Project $project, array $chosen, string $path): array
     {
         $book = $this->desk->work($project);
         $as = new Shown($project);

@@ -48,12 +48,12 @@ final readonly class AdjustmentHtml implements ExportKind
         );
     }
 
-    public function restsOn(array $surfaces): array
+    public function restsOn(array $chosen): array
     {
         return [['levels'], [Adjuster::SLOT]];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function write(Project $project, array $chosen, string $path): array
     {
         $result = $this->results->current($project)[Adjuster::SLOT] ?? null;
         if (null === $result) {
@@ -101,7 +101,7 @@ final readonly class AdjustmentHtml implements ExportKind
         return [];
     }
 
-    public function check(Project $project, array $surfaces, string $path): array
+    public function check(Project $project, array $chosen, string $path): array
     {
         $view = $this->network->of($project);
         $page = new \DOMDocument();

@@ -7,6 +7,7 @@ namespace App\Network\Report;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\ExportKind;
+use App\Export\ReportPages;
 use App\Network\Adjuster;
 use App\Network\Level\LevelsPdf;
 use App\Network\NetworkReport;
@@ -57,12 +58,12 @@ final class AdjustmentPdf implements ExportKind
         );
     }
 
-    public function restsOn(array $surfaces): array
+    public function restsOn(array $chosen): array
     {
         return [['levels'], [Adjuster::SLOT]];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function write(Project $project, array $chosen, string $path): array
     {
         $result = $this->results->current($project)[Adjuster::SLOT] ?? null;
         if (null === $result) {
@@ -221,7 +222,7 @@ final class AdjustmentPdf implements ExportKind
         }
     }
 
-    public function check(Project $project, array $surfaces, string $path): array
+    public function check(Project $project, array $chosen, string $path): array
     {
         $view = $this->network->of($project);
         $found = array_fill_keys(

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Network\Report;
 
+use App\Export\ReportPages;
 use App\Network\View\NetworkView;
 
 /** The network drawn on a page of the PDF: sights, vectors, stations with ellipses, scale bar, north. */

@@ -13,6 +13,10 @@ final readonly class SurfaceRequest
      * @param list<string> $roles
      * @param list<string> $codes
      * @param list<string> $exclude
+     * @param string       $pattern of point names
+     * @param list<list<list<float>>> $areas
+     * @param list<string> $include
+     * @param string       $crossing what is done where breaklines cross at different heights
      * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
      */
     public function __construct(
@@ -28,6 +32,17 @@ final readonly class SurfaceRequest
         public ?float $maxEdge = null,
         #[Assert\Range(min: 0.001, max: 1000)]
         public float $interval = 1.0,
+        #[Assert\Length(max: 400)]
+        public string $pattern = '',
+        #[Assert\Count(max: 100)]
+        public array $areas = [],
+        #[Assert\Count(max: 100000)]
+        public array $include = [],
+        #[Assert\Range(min: 1, max: 100)]
+        public int $index = 5,
+        public bool $smooth = false,
+        #[Assert\Choice(['refuse', 'mean'])]
+        public string $crossing = 'refuse',
     ) {
     }
 }

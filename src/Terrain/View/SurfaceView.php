@@ -11,6 +11,8 @@ final readonly class SurfaceView
      * @param list<string> $roles
      * @param list<string> $codes
      * @param list<string> $exclude
+     * @param list<list<list<float>>> $areas
+     * @param list<string> $include
      * @param list<LineView> $lines
      * @param list<string> $stale
      * @param list<string> $warnings
@@ -25,6 +27,12 @@ final readonly class SurfaceView
         public array $lines,
         public ?float $maxEdge,
         public float $interval,
+        public string $pattern,
+        public array $areas,
+        public array $include,
+        public int $index,
+        public bool $smooth,
+        public string $crossing,
         public bool $computed,
         public int $run,
         public int $points,
@@ -38,7 +46,6 @@ final readonly class SurfaceView
         public ?string $contours,
         public array $stale,
         public array $warnings,
-        public ?VolumeView $volume,
         public ?string $createdAt,
         public ?string $author,
     ) {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { get, post } from '../../api/client';
-import type { ChecksView, DeviationRequest } from '../../api/types';
+import { get, post, put } from '../../api/client';
+import type { ChecksView, DeviationRequest, ExportView } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -12,11 +12,11 @@ import { small, smallUnit } from '../../format/units';
 import { MapSketch } from '../../sketch';
 import { useProject } from '../../state/project';
 import BandTable from './BandTable.vue';
-import { counts, nearest, USUAL, worst, type BandSet, type Deviations } from './bands';
+import { counts, nearest, sameBands, USUAL, worst, type BandSet, type Deviations } from './bands';
 import { checksScene } from './checksScene';
 import { checkColumns, placeColumns } from './columns';
 import DeviationForm from './DeviationForm.vue';
-import { verdict } from './verdict';
+import { changeText, verdict } from './verdict';
 
 const DeviationHistogram = defineAsyncComponent(() => import('./DeviationHistogram.vue'));
 const WORST = 40;
@@ -32,8 +32,13 @@ const side = ref<'map' | 'histogram'>('map');
 const tab = ref<'bands' | 'worst' | 'left' | 'all'>('bands');
 const set = ref<BandSet>(USUAL);
 const place = ref<number | null>(null);
+/** An earlier comparison of the same thing: what is shown then is what changed since. */
+const since = ref(0);
 
 const check = computed(() => checks.value?.deviations.find((d) => d.number === chosen.value) ?? checks.value?.deviations[0] ?? null);
+const earlier = computed(() => checks.value?.deviations.find((d) => d.number === since.value && d.number !== check.value?.number) ?? null);
+/** What changed, in words. */
+const changed = computed(() => changeText(check.value, earlier.value, points.value, units.value));
 const words = computed(() => (check.value && points.value ? verdict(check.value, points.value, set.value, units.value) : null));
 const worstPlaces = computed(() => (points.value ? worst(points.value, check.value?.ignore ?? null, WORST).map((i) => ({ i })) : []));
 const leftOut = computed(() => (points.value?.d ?? []).flatMap((d, i) => (counts(d, check.value?.ignore ?? null) ? [] : [{ i }])));
@@ -60,12 +65,18 @@ async function load() {
 let loaded = '';
 async function loadPoints() {
   const c = check.value;
-  if (!c) points.value = null;
-  else if (loaded !== `${c.number} ${c.output}`) {
-    points.value = await get<Deviations>(project.path(`/checks/deviations/${c.number}/points`));
-    loaded = `${c.number} ${c.output}`;
-    place.value = null;
+  if (!c) {
+    points.value = null;
+    return;
   }
+  const earlier = checks.value?.deviations.find((d) => d.number === since.value && d.number !== c.number);
+  const key = `${c.number} ${c.output} ${earlier?.output ?? ''}`;
+  if (loaded === key) return;
+  const isOther = !loaded.startsWith(`${c.number} `);
+  points.value = await get<Deviations>(project.path(`/checks/deviations/${c.number}/${earlier ? `since/${earlier.number}` : 'points'}`));
+  loaded = key;
+  place.value = null;
+  if (isOther) set.value = sameBands(c, USUAL) ? USUAL : { name: 'of this comparison', limits: c.limits, colours: c.colours };
 }
 
 async function compare(request: DeviationRequest) {
@@ -77,6 +88,20 @@ async function compare(request: DeviationRequest) {
   await load();
 }
 
+/** The report is written in the bands that are shown, read back, kept in the archive, and opened. */
+async function report() {
+  const c = check.value!;
+  const ok = await project.attempt(async () => {
+    if (!sameBands(c, set.value))
+      await put(project.path(`/checks/deviations/${c.number}/bands`), { limits: set.value.limits, colours: set.value.colours });
+    await project.job(post(project.path('/handover'), { kind: 'deviation-pdf', surfaces: [c.number] }));
+  }, 'Written and read back; it is in the archive of Hand-over.');
+  if (!ok) return;
+  const { exports } = await get<{ exports: ExportView[] }>(project.path('/handover'));
+  const file = exports.find((x) => x.slot === `export:deviation-pdf:${c.number}`);
+  if (file?.holds) window.open(project.path(`/handover/${file.id}/file`), '_blank');
+}
+
 function pick(e: number, n: number) {
   place.value = points.value ? nearest(points.value, e, n) : null;
 }
@@ -86,7 +111,7 @@ onMounted(async () => {
   await load();
 });
 watch(() => project.version, load);
-watch(chosen, loadPoints);
+watch([chosen, since], loadPoints);
 </script>
 
 <template>
@@ -122,8 +147,10 @@ watch(chosen, loadPoints);
         <template v-else>
           <header class="answer">
             <div class="words">
-              <h1 data-test="headline">{{ words?.headline ?? check.name }}</h1>
-              <p v-for="s in words?.sentences" :key="s">{{ s }}</p>
+              <h1 data-test="headline">{{ earlier ? changed : (words?.headline ?? check.name) }}</h1>
+              <template v-if="!earlier"
+                ><p v-for="s in words?.sentences" :key="s">{{ s }}</p></template
+              >
               <p v-if="check.stale.length > 0"><span class="doubt">Stale:</span> {{ check.stale.join('; ') }}.</p>
               <p class="quiet">
                 against <strong>{{ check.against }}</strong>{{ check.measuredOn ? ` · measured on ${check.measuredOn}` : '' }} · compared
@@ -135,9 +162,25 @@ watch(chosen, loadPoints);
               <ElButton type="primary" data-test="new-check" :disabled="!project.mayChange" @click="editing = 'new'"
                 >New comparison</ElButton
               >
+              <ElButton data-test="check-report" :disabled="!project.mayChange || earlier !== null" @click="report">Report as PDF</ElButton>
             </div>
           </header>
-          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the comparison" />
+          <PageTabs v-model="tab" :tabs="tabs" label="Pages of the comparison"
+            ><ElSelect
+              v-if="checks.deviations.length > 1"
+              v-model="since"
+              size="small"
+              class="since"
+              aria-label="Change since"
+              data-test="since"
+            >
+              <ElOption :value="0" label="as measured" />
+              <ElOption
+                v-for="d in checks.deviations.filter((x) => x.number !== check?.number)"
+                :key="d.number"
+                :value="d.number"
+                :label="`change since ${d.name}${d.measuredOn ? `, ${d.measuredOn}` : ''}`" /></ElSelect
+          ></PageTabs>
           <template v-if="points">
             <template v-if="tab === 'bands'">
               <BandTable v-model="set" :points="points" :ignore="check.ignore" />
@@ -228,6 +271,9 @@ h2 {
 }
 .actions .el-button {
   margin: 0;
+}
+.since {
+  width: 210px;
 }
 .sheet > :deep(.figures) {
   flex: 1 1 120px;

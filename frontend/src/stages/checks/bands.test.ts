@@ -44,6 +44,8 @@ const check = (over: Partial<DeviationView> = {}): DeviationView => ({
   output: 'x',
   at: '',
   author: 'A',
+  limits: [],
+  colours: [],
   stale: [],
   ...over,
 });

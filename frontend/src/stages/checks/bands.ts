@@ -31,6 +31,11 @@ export const WITHIN = '#e9e3cf';
 
 export const USUAL: BandSet = setOf('usual', [-0.018, -0.012, -0.006, 0.006, 0.012, 0.018]);
 
+/** Whether two sets say the same, whatever they are called. */
+export function sameBands(a: Pick<BandSet, 'limits' | 'colours'>, b: Pick<BandSet, 'limits' | 'colours'>): boolean {
+  return JSON.stringify([a.limits, a.colours]) === JSON.stringify([b.limits, b.colours]);
+}
+
 /** Colours for bands between limits: the one that holds zero stays plain. */
 export function setOf(name: string, limits: number[]): BandSet {
   const within = bandOf(0, limits);

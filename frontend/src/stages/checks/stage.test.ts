@@ -3,6 +3,7 @@ import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { ChecksView, DeviationView } from '../../api/types';
 import { office, point, press, show } from '../../../tests/office';
+import { USUAL } from './bands';
 import ChecksStage from './ChecksStage.vue';
 
 afterEach(() => (document.body.innerHTML = ''));
@@ -38,6 +39,8 @@ const deviation: DeviationView = {
   output: 'x',
   at: '2031-05-04T15:00:00Z',
   author: 'Demo',
+  limits: USUAL.limits,
+  colours: USUAL.colours,
   stale: [],
 };
 const page = (over: Partial<ChecksView> = {}): ChecksView => ({
@@ -104,5 +107,48 @@ describe('the checks page', () => {
     await stage.get('form').trigger('submit');
     await flushPromises();
     expect(calls.find((c) => c.route === 'POST /checks/deviations')?.body).toMatchObject({ number: 3, ignore: 0.3, codes: ['SLAB'] });
+  });
+
+  it('shows what changed since an earlier survey', async () => {
+    const may = { ...deviation, number: 2, name: 'slab, May', output: 'y' };
+    office(
+      {
+        ...answers(page({ deviations: [may, deviation] })),
+        'GET /checks/deviations/2/points': measured,
+        'GET /checks/deviations/2/since/3': { ...measured, d: [0.004, null, -0.001, null] },
+      },
+      {},
+      points,
+    );
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    expect(stage.get('[data-test=headline]').text()).toContain('66.7 % of slab, May');
+    (stage.getComponent('[data-test=since]') as unknown as { vm: { $emit: (e: string, v: number) => void } }).vm.$emit(
+      'update:modelValue',
+      3,
+    );
+    await flushPromises();
+    expect(stage.get('[data-test=headline]').text()).toBe('Since slab, 2031-05-04: +1.5 mm in the mean of 2 places, +4.0 at the most');
+  });
+
+  it('writes the report in the bands that are shown', async () => {
+    const o = office(
+      {
+        ...answers(),
+        'PUT /checks/deviations/3/bands': { seq: 9 },
+        'POST /handover': { job: 'j' },
+        'GET /handover': { offers: [], exports: [], archive: [], geoids: [] },
+      },
+      {},
+      points,
+    );
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    await stage.get('[data-test=limits] input, input[data-test=limits]').setValue('-30 30');
+    await stage.get('[data-test=check-report]').trigger('click');
+    await flushPromises();
+    expect(o.bodies('PUT /checks/deviations/3/bands')[0]).toMatchObject({ limits: [-0.03, 0.03] });
+    expect(o.bodies('POST /handover')).toEqual([{ kind: 'deviation-pdf', surfaces: [3] }]);
+    expect(o.project.note?.text).toContain('archive of Hand-over');
   });
 });

@@ -42,6 +42,25 @@ export function verdict(check: DeviationView, points: Deviations, set: BandSet, 
   return { headline, sentences };
 }
 
+/** What changed between two epochs, in words. */
+export function changeText(
+  check: DeviationView | null,
+  earlier: DeviationView | null,
+  points: Deviations | null,
+  units: UnitsView,
+): string {
+  if (!check || !earlier || !points) return '';
+  const d = points.d.filter((v): v is number => v !== null);
+  if (d.length === 0) return `${check.name} and ${earlier.name} have no place in common`;
+  const mm = smallUnit(units);
+  const mean = d.reduce((a, b) => a + b, 0) / d.length;
+  const [i] = worst(points, null, 1);
+  return (
+    `Since ${earlier.name}${earlier.measuredOn ? `, ${earlier.measuredOn}` : ''}: ${small(mean, units, true)} ${mm} in the mean of ${d.length} places, ` +
+    `${small(points.d[i!], units, true)} at the most`
+  );
+}
+
 function share(percent: number): string {
   return percent >= 99.95 ? `${percent === 100 ? '100' : '99.9'} %` : `${percent.toFixed(1)} %`;
 }

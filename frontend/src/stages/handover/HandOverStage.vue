@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post } from '../../api/client';
-import type { ExportRequest, ExportView, HandOverView, TerrainView } from '../../api/types';
+import type { ExportRequest, ExportView, HandOverView, OfferView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -17,8 +17,9 @@ import { useProject } from '../../state/project';
 const project = useProject();
 const route = useRoute();
 const data = ref<HandOverView>({ offers: [], exports: [], archive: [], geoids: [] });
-const terrain = ref<TerrainView>({ surfaces: [], codes: {} });
-const surfaces = ref<number[]>([]);
+/** What is chosen for each kind of file. */
+const picked = ref<Record<string, number[]>>({});
+const surfaces = computed(() => picked.value.dxf ?? []);
 const selected = ref(new Set<string>());
 const tab = ref<'current' | 'archive'>('current');
 const archive = computed(() => tab.value === 'archive');
@@ -38,17 +39,22 @@ const columns: Column<ExportView>[] = [
 ];
 
 async function load() {
-  [data.value, terrain.value] = await Promise.all([
-    get<HandOverView>(project.path('/handover')),
-    get<TerrainView>(project.path('/terrain')),
-  ]);
+  data.value = await get<HandOverView>(project.path('/handover'));
+  // Everything that may be chosen together is, to begin with; of what is written one by one, the newest.
+  for (const o of data.value.offers) {
+    const ids = o.choices.map((c) => c.id);
+    const kept = picked.value[o.kind]?.filter((id) => ids.includes(id));
+    picked.value[o.kind] = kept && (kept.length > 0 || o.takes !== 1) ? kept : o.takes > 1 ? ids : ids.slice(-1);
+  }
   if (!chosen.value && data.value.exports[0]) selected.value = new Set([String(data.value.exports[0].id)]);
 }
 
+/** One that is chosen for needs one to choose. */
+const canBe = (o: OfferView) => o.takes !== 1 || o.choices.length > 0;
+
 async function write(kind: string) {
-  const chosenSurfaces = data.value.offers.find((o) => o.kind === kind)?.takesSurfaces ? surfaces.value : [];
   await project.attempt(
-    () => project.job(post(project.path('/handover'), { kind, surfaces: chosenSurfaces } satisfies ExportRequest)),
+    () => project.job(post(project.path('/handover'), { kind, surfaces: picked.value[kind] ?? [] } satisfies ExportRequest)),
     'Written and read back.',
   );
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
@@ -66,7 +72,6 @@ async function drawContours() {
 
 onMounted(async () => {
   await load();
-  surfaces.value = terrain.value.surfaces.filter((s) => s.computed).map((s) => s.id);
   await drawContours();
   if (route.query.action === 'pdf') await write('pdf');
   if (typeof route.query.report === 'string') selected.value = new Set([route.query.report]);
@@ -106,13 +111,27 @@ watch(surfaces, drawContours);
             <strong>{{ o.title }}</strong>
             <span class="quiet"
               >{{ o.format }}: {{ o.holds }}
-              <template v-if="o.takesSurfaces">
-                <ElCheckboxGroup v-model="surfaces" aria-label="Surfaces">
-                  <ElCheckbox v-for="s in terrain.surfaces.filter((x) => x.computed)" :key="s.id" :value="s.id">{{ s.name }}</ElCheckbox>
-                </ElCheckboxGroup>
-              </template>
+              <ElCheckboxGroup v-if="o.takes > 1" v-model="picked[o.kind]" :aria-label="o.title">
+                <ElCheckbox v-for="c in o.choices" :key="c.id" :value="c.id">{{ c.name }}</ElCheckbox>
+              </ElCheckboxGroup>
+              <ElSelect
+                v-else-if="o.takes === 1 && o.choices.length > 0"
+                size="small"
+                class="choice"
+                :model-value="picked[o.kind]?.[0]"
+                :aria-label="o.title"
+                @update:model-value="(id: number) => (picked[o.kind] = [id])"
+              >
+                <ElOption v-for="c in o.choices" :key="c.id" :value="c.id" :label="c.name" />
+              </ElSelect>
             </span>
-            <ElButton type="primary" plain :data-test="`write-${o.kind}`" :disabled="!project.mayChange" @click="write(o.kind)">
+            <ElButton
+              type="primary"
+              plain
+              :data-test="`write-${o.kind}`"
+              :disabled="!project.mayChange || !canBe(o)"
+              @click="write(o.kind)"
+            >
               Write {{ o.format }}
             </ElButton>
           </div>
@@ -195,6 +214,9 @@ watch(surfaces, drawContours);
 </template>
 
 <style scoped>
+.choice {
+  width: 180px;
+}
 /* However many kinds of files there are to write, the list of those written keeps room; the page scrolls. */
 .files {
   display: flex;

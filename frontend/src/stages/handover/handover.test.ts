@@ -24,12 +24,12 @@ const file = (id: number, over: Partial<ExportView> = {}): ExportView => ({
   ...over,
 });
 const offers = [
-  { kind: 'csv', title: 'Coordinates', format: 'CSV', holds: 'every point', takesSurfaces: false },
-  { kind: 'dxf', title: 'Drawing', format: 'DXF', holds: 'points and lines', takesSurfaces: true },
-  { kind: 'pdf', title: 'Adjustment report', format: 'PDF', holds: 'verdict', takesSurfaces: false },
+  { kind: 'csv', title: 'Coordinates', format: 'CSV', holds: 'every point', takes: 0, choices: [] },
+  { kind: 'dxf', title: 'Drawing', format: 'DXF', holds: 'points and lines', takes: 100, choices: [{ id: 2, name: 'Pit' }] },
+  { kind: 'pdf', title: 'Adjustment report', format: 'PDF', holds: 'verdict', takes: 0, choices: [] },
+  { kind: 'volume-pdf', title: 'Volume report', format: 'PDF', holds: 'cut and fill', takes: 1, choices: [] },
 ];
 const terrain = {
-  'GET /terrain': { surfaces: [{ id: 2, name: 'Pit', computed: true }], codes: {} },
   'GET /terrain/surfaces/2/contours': [],
 };
 const job = { 'GET /jobs/e': { id: 'e', title: 'Write', state: 'done', outcome: null }, 'POST /handover': { job: 'e' } };
@@ -94,6 +94,7 @@ describe('the hand-over stage', () => {
     office({
       ...terrain,
       'GET /handover': {
+        offers,
         exports: [],
         archive: [],
         geoids: [{ id: 7, name: 'egm96_tarn.gtx', size: 72, notes: ['checked at 200 places'] }],

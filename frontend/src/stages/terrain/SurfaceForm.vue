@@ -1,118 +1,132 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
-import type { LineView, SurfaceRequest, SurfaceView } from '../../api/types';
-import { fromDisplayLength, toDisplayLength } from '../../format/units';
+import { computed } from 'vue';
+import NumberInput from '../../fields/NumberInput.vue';
+import { metresPer } from '../../format/units';
 import { useProject } from '../../state/project';
-import { codeLine, readLines } from './surfaceLines';
+import type { SurfaceDraft, Tool } from './useDraft';
 
-const props = defineProps<{
-  surface: SurfaceView | null;
-  codes: Record<string, number>;
-  drawn: [number, number][] | null;
-  drawing: boolean;
-}>();
-const emit = defineEmits<{ save: [r: SurfaceRequest]; cancel: []; draw: [on: boolean] }>();
+const props = defineProps<{ making: SurfaceDraft; codes: Record<string, number>; title: string; button: string }>();
+const emit = defineEmits<{ save: []; cancel: [] }>();
 const project = useProject();
 const units = computed(() => project.units);
+const d = computed(() => props.making.draft.value!);
+const m = props.making;
+const preview = computed(() => m.preview.value);
 
-const name = ref(props.surface?.name ?? '');
-const roles = ref<string[]>(props.surface?.roles ?? ['adjusted', 'surveyed']);
-const codes = ref<string[]>(props.surface?.codes ?? []);
-const exclude = ref((props.surface?.exclude ?? []).join(' '));
-const interval = ref(String(Number(toDisplayLength(props.surface?.interval ?? 1, units.value).toFixed(3))));
-const maxEdge = ref(props.surface?.maxEdge ? String(toDisplayLength(props.surface.maxEdge, units.value)) : '');
-const start = readLines(props.surface?.lines ?? [], Object.keys(props.codes));
-const boundary = computed(() => props.drawn ?? start.boundary);
-const keepBoundary = ref(true);
-const lineCodes = ref(start.codes);
-const closed = ref(start.closed);
-const others = ref(start.others);
-const names = ref('');
-
-function breaklines(): LineView[] {
-  const lines = [...others.value, ...lineCodes.value.map((code) => codeLine(code, closed.value, project.points))];
-  const typed = names.value.split(/[\s,;]+/).filter(Boolean);
-  if (typed.length > 1) lines.push({ role: 'breakline', name: 'by names', points: typed, vertices: [] });
-  return lines;
-}
-
-const count = computed(
-  () =>
-    project.points.filter((p) => p.h !== null && roles.value.includes(p.role) && (codes.value.length === 0 || codes.value.includes(p.code)))
-      .length,
-);
-
-function save() {
-  const lines = breaklines();
-  if (boundary.value && keepBoundary.value) lines.push({ role: 'boundary', name: 'boundary', points: [], vertices: boundary.value });
-  const number = (t: string) => fromDisplayLength(Number(t.replace(',', '.')), units.value);
-  emit('save', {
-    name: name.value,
-    roles: roles.value,
-    codes: codes.value,
-    exclude: exclude.value.split(/[\s,;]+/).filter(Boolean),
-    lines,
-    maxEdge: maxEdge.value.trim() === '' ? null : number(maxEdge.value),
-    interval: number(interval.value),
-  });
-}
+const names = (list: string[] | undefined) => (list ?? []).join(' ');
+const read = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
+const toggle = (tool: Tool) => (m.tool.value = m.tool.value === tool ? 'points' : tool);
+const drop = (i: number) => (m.draft.value = { ...d.value, lines: (d.value.lines ?? []).filter((_l, k) => k !== i) });
+const said = (l: { role: string; name: string }) =>
+  l.role === l.name || l.name.startsWith('edge') ? l.name : `${l.role} ${l.name.replace(/^breakline /, 'from ')}`;
 </script>
 
 <template>
-  <ElForm label-position="top" class="make scroll" @submit.prevent="save">
-    <h1>{{ surface ? `Change ${surface.name}` : 'Make a surface' }}</h1>
-    <ElFormItem label="name"><ElInput id="surface-name" v-model="name" required maxlength="120" autofocus /></ElFormItem>
+  <ElForm label-position="top" class="make scroll" @submit.prevent="emit('save')">
+    <h1>{{ title }}</h1>
+    <ElFormItem label="name"><ElInput id="surface-name" v-model="d.name" required maxlength="120" autofocus /></ElFormItem>
     <fieldset>
       <legend>
-        points <strong class="mono">{{ count }}</strong>
+        points <strong class="mono" data-test="chosen">{{ m.taken.value.length }}</strong>
       </legend>
-      <ElCheckboxGroup v-model="roles" aria-label="Roles">
+      <ElCheckboxGroup v-model="d.roles" aria-label="Roles">
         <ElCheckbox v-for="r in ['control', 'adjusted', 'surveyed']" :key="r" :value="r">{{ r }}</ElCheckbox>
       </ElCheckboxGroup>
-      <span class="quiet">of codes</span>
-      <ElCheckboxGroup v-model="codes" aria-label="Codes">
-        <ElCheckbox v-for="(n, c) in props.codes" :key="`code ${c}`" :value="c"
-          >{{ c === '' ? 'no code' : c }} <span class="quiet mono">{{ n }}</span></ElCheckbox
+      <ElSelect v-model="d.codes" multiple filterable collapse-tags :max-collapse-tags="4" aria-label="Codes" placeholder="of all codes">
+        <ElOption v-for="(n, c) in codes" :key="`code ${c}`" :value="c" :label="`${c === '' ? 'no code' : c} ${n}`" />
+      </ElSelect>
+      <ElInput v-model="d.pattern" class="mono" aria-label="Names like" placeholder="names like HA-* (with * and ?), all if empty" />
+      <span class="line">
+        <ElButton size="small" data-test="tool-box" :type="m.tool.value === 'box' ? 'primary' : ''" @click="toggle('box')"
+          >In a box</ElButton
         >
-      </ElCheckboxGroup>
-      <span class="quiet">{{ codes.length === 0 ? '(none ticked: all)' : '' }}</span>
+        <ElButton size="small" data-test="tool-lasso" :type="m.tool.value === 'lasso' ? 'primary' : ''" @click="toggle('lasso')"
+          >In a lasso</ElButton
+        >
+        <ElTag v-for="(_a, i) in d.areas" :key="i" closable @close="d.areas = d.areas!.filter((_x, k) => k !== i)">area {{ i + 1 }}</ElTag>
+        <span class="quiet">or click points on the sketch, in or out</span>
+      </span>
+      <label v-if="(d.include ?? []).length > 0" class="wide"
+        ><span class="quiet">also</span>
+        <ElInput :model-value="names(d.include)" class="mono" aria-label="Also these points" @change="(t: string) => (d.include = read(t))"
+      /></label>
+      <label class="wide"
+        ><span class="quiet">without</span>
+        <ElInput
+          id="surface-exclude"
+          :model-value="names(d.exclude)"
+          class="mono"
+          placeholder="names, such as a peg that stands proud"
+          @change="(t: string) => (d.exclude = read(t))"
+      /></label>
     </fieldset>
-    <ElFormItem label="without these points">
-      <ElInput id="surface-exclude" v-model="exclude" placeholder="names, such as a pillar that stands proud" />
-    </ElFormItem>
     <fieldset>
-      <legend>breaklines</legend>
-      <ElCheckboxGroup v-model="lineCodes" aria-label="Breaklines along codes">
-        <ElCheckbox v-for="c in Object.keys(props.codes).filter((x) => x !== '')" :key="`line ${c}`" :value="c" :data-test="`break-${c}`"
-          >along {{ c }}</ElCheckbox
+      <legend>lines</legend>
+      <ElSelect v-model="m.lineCodes.value" multiple aria-label="Breaklines along codes" placeholder="breaklines along codes">
+        <ElOption v-for="c in Object.keys(codes).filter((x) => x !== '')" :key="`line ${c}`" :value="c" :label="`along ${c}`" />
+      </ElSelect>
+      <ElCheckbox v-if="m.lineCodes.value.length > 0" v-model="m.closed.value">back to their first point</ElCheckbox>
+      <span class="line">
+        <ElButton
+          size="small"
+          data-test="tool-breakline"
+          :type="m.tool.value === 'breakline' ? 'primary' : ''"
+          @click="m.tool.value === 'breakline' ? m.endBreakline() : toggle('breakline')"
+          >{{ m.tool.value === 'breakline' ? `End it at ${m.picked.value.length} points` : 'Pick a breakline' }}</ElButton
         >
-      </ElCheckboxGroup>
-      <ElCheckbox v-model="closed">back to their first point</ElCheckbox>
-      <ElInput v-model="names" placeholder="or point names in order: P001 P002 P003" aria-label="Breakline by names" />
-      <span v-for="(l, i) in others" :key="i" class="quiet"
-        >{{ l.role }} {{ l.name }} stays
-        <ElButton link type="primary" @click="others = others.filter((_l, k) => k !== i)">take out</ElButton></span
+        <ElButton size="small" data-test="draw-boundary" :type="m.tool.value === 'boundary' ? 'primary' : ''" @click="toggle('boundary')"
+          >Draw a boundary</ElButton
+        >
+        <ElButton size="small" data-test="tool-void" :type="m.tool.value === 'void' ? 'primary' : ''" @click="toggle('void')"
+          >Draw a void</ElButton
+        >
+        <ElButton size="small" data-test="tool-swap" :type="m.tool.value === 'swap' ? 'primary' : ''" @click="toggle('swap')"
+          >Swap an edge</ElButton
+        >
+      </span>
+      <span v-if="(d.lines ?? []).length > 0" class="line">
+        <ElTag v-for="(l, i) in d.lines" :key="i" closable type="info" @close="drop(i)">{{ said(l) }}</ElTag>
+      </span>
+      <label class="line"
+        ><span class="quiet">where they cross at different heights</span>
+        <ElRadioGroup v-model="d.crossing" size="small" aria-label="Where breaklines cross at different heights">
+          <ElRadioButton value="refuse">refuse it</ElRadioButton><ElRadioButton value="mean">take the mean</ElRadioButton>
+        </ElRadioGroup></label
       >
     </fieldset>
-    <fieldset>
-      <legend>boundary</legend>
-      <span v-if="boundary">{{ boundary.length }} corners <ElCheckbox v-model="keepBoundary">cut along it</ElCheckbox></span>
-      <span v-else class="quiet">none: the surface reaches to the hull of its points</span>
-      <ElButton type="primary" plain data-test="draw-boundary" @click="emit('draw', !drawing)">
-        {{ drawing ? 'Stop drawing' : 'Draw on the sketch' }}
-      </ElButton>
-    </fieldset>
-    <div class="two">
-      <ElFormItem :label="`contours every (${units.length})`">
-        <ElInput id="surface-interval" v-model="interval" class="mono" inputmode="decimal" required />
+    <div class="four">
+      <NumberInput
+        id="surface-interval"
+        :model-value="d.interval ?? 1"
+        label="contours every"
+        :unit="units.length"
+        :factor="metresPer(units)"
+        @update:model-value="(v) => v !== null && v > 0 && (d.interval = v)"
+      />
+      <ElFormItem label="index, every"
+        ><ElInputNumber v-model="d.index" :min="1" :max="100" :precision="0" controls-position="right" aria-label="Index contour every" />
       </ElFormItem>
-      <ElFormItem :label="`longest edge (${units.length})`">
-        <ElInput id="surface-edge" v-model="maxEdge" class="mono" inputmode="decimal" placeholder="any" />
-      </ElFormItem>
+      <NumberInput
+        id="surface-edge"
+        :model-value="d.maxEdge ?? null"
+        label="longest edge"
+        :unit="units.length"
+        :factor="metresPer(units)"
+        placeholder="any"
+        @update:model-value="(v) => (d.maxEdge = v)"
+      />
+      <ElFormItem label="contours"><ElCheckbox v-model="d.smooth" data-test="smooth">smooth</ElCheckbox></ElFormItem>
     </div>
+    <p v-if="preview?.refusal" class="fails" data-test="refusal">{{ preview.refusal }}</p>
+    <p v-else-if="preview && preview.mesh === null" class="quiet">{{ preview.points }} points: drawn when it is made.</p>
+    <p v-else-if="preview" class="quiet" data-test="would-be">
+      {{ preview.points }} points in {{ preview.triangles }} triangles.
+      <span v-for="w in preview.warnings.slice(0, 3)" :key="w" class="doubt">{{ w }}. </span>
+    </p>
+    <p v-if="m.said.value" class="quiet" data-test="said">{{ m.said.value }}</p>
     <div class="actions">
-      <ElButton type="primary" native-type="submit" data-test="save-surface" :disabled="count < 3">
-        {{ surface ? 'Change and compute' : 'Make it' }}</ElButton><ElButton @click="emit('cancel')"> Leave it </ElButton>
+      <ElButton type="primary" native-type="submit" data-test="save-surface" :disabled="m.taken.value.length < 3 || !!preview?.refusal">
+        {{ button }}</ElButton><ElButton @click="emit('cancel')"> Leave it </ElButton>
     </div>
   </ElForm>
 </template>
@@ -120,7 +134,7 @@ function save() {
 <style scoped>
 .make {
   display: grid;
-  gap: 12px;
+  gap: 10px;
   align-content: start;
   padding-bottom: 14px;
 }
@@ -129,22 +143,39 @@ fieldset {
   border-top: 1px solid var(--rule);
   margin: 0;
   padding: 6px 0 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 14px;
-  align-items: center;
+  display: grid;
+  gap: 6px;
 }
 legend {
   padding: 0 8px 0 0;
   color: var(--ink-soft);
 }
-.two {
+.line,
+.wide {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.wide {
+  flex-wrap: nowrap;
+}
+.line .el-button + .el-button {
+  margin: 0;
+}
+.four {
   display: grid;
-  grid-template-columns: 160px 160px;
-  gap: 16px;
+  grid-template-columns: 1fr 100px 1fr 100px;
+  gap: 12px;
+}
+.el-input-number {
+  width: 100%;
 }
 .actions {
   display: flex;
   gap: 8px;
+}
+p {
+  margin: 0;
 }
 </style>

@@ -3,9 +3,8 @@ import { computed } from 'vue';
 import type { SurfaceView } from '../../api/types';
 import { area, height, length, when } from '../../format/units';
 import { useProject } from '../../state/project';
-import VolumeAgainst from './VolumeAgainst.vue';
 
-/** What a surface is, whether it still holds, and its volume against an elevation. */
+/** What a surface is, and whether it still holds. */
 defineProps<{ surface: SurfaceView }>();
 const project = useProject();
 const units = computed(() => project.units);
@@ -24,7 +23,7 @@ const units = computed(() => project.units);
       </h1>
       <p v-if="surface.computed">
         {{ surface.points }} points in {{ surface.triangles }} triangles over {{ area(surface.planArea, units) }} in plan,
-        {{ area(surface.surfaceArea, units) }} on the ground; {{ surface.contourCount }} contours every
+        {{ area(surface.surfaceArea, units) }} on the ground; {{ surface.contourCount }}{{ surface.smooth ? ' smooth' : '' }} contours every
         {{ length(surface.interval, units, -1) }} {{ units.length }}.
       </p>
       <p v-if="surface.createdAt" class="quiet">Run {{ surface.run }}, {{ when(surface.createdAt) }} by {{ surface.author }}.</p>
@@ -41,5 +40,4 @@ const units = computed(() => project.units);
     </ElButton>
   </ElAlert>
   <ElAlert v-for="w in surface.warnings.slice(0, 3)" :key="w" type="warning" :closable="false">{{ w }}</ElAlert>
-  <VolumeAgainst :surface="surface" />
 </template>

@@ -11,12 +11,15 @@ defineProps<{ surface: SurfaceView }>();
     <dt>rests on</dt>
     <dd>
       {{ surface.roles.join(', ') }} points{{ surface.codes.length > 0 ? ` coded ${surface.codes.join(', ')}` : ''
+      }}{{ surface.pattern ? ` named ${surface.pattern}` : ''
+      }}{{ surface.areas.length > 0 ? ` in ${surface.areas.length} ${surface.areas.length === 1 ? 'area' : 'areas'}` : ''
+      }}{{ surface.include.length > 0 ? `, with ${surface.include.join(', ')}` : ''
       }}{{ surface.exclude.length > 0 ? `, without ${surface.exclude.join(', ')}` : '' }}
     </dd>
     <dt>lines</dt>
     <dd>{{ surface.lines.length === 0 ? 'none' : surface.lines.map((l) => `${l.role} ${l.name}`).join(', ') }}</dd>
   </dl>
-  <LineageList v-if="surface.computed" :place="surface.volume ? `volume:${surface.id}` : `surface:${surface.id}`" />
+  <LineageList v-if="surface.computed" :place="`surface:${surface.id}`" />
 </template>
 
 <style scoped>

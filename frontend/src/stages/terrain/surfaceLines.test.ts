@@ -45,14 +45,13 @@ describe('lines of a surface in its form', () => {
     });
     const form = readLines([line({}), byNames, hole, ring, second], ['', 'CREST', 'pillar']);
     expect(form.codes).toEqual(['CREST']);
-    expect(form.others).toEqual([byNames, hole, second]);
-    expect(form.boundary).toEqual(ring.vertices);
+    expect(form.others).toEqual([byNames, hole, ring, second]);
   });
 
   it('knows codes whatever their case and whether their line was closed', () => {
     expect(readLines([line({ name: 'pillar' })], ['pillar'])).toMatchObject({ codes: ['pillar'], closed: false });
     expect(readLines([line({ points: ['P1', 'P2', 'P3', 'P1'] })], ['CREST']).closed).toBe(true);
-    expect(readLines([], ['CREST'])).toEqual({ codes: [], closed: true, others: [], boundary: null });
+    expect(readLines([], ['CREST'])).toEqual({ codes: [], closed: true, others: [] });
   });
 
   it('follows the points of a code in order, those with heights only', () => {

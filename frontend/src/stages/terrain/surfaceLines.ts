@@ -5,28 +5,24 @@ export interface FormLines {
   /** Codes whose points, in the order they were surveyed, make a breakline. */
   codes: string[];
   closed: boolean;
-  /** Lines that follow no code: by names, voids. Kept as they are unless they are taken out. */
+  /** Lines that follow no code: picked, drawn, by names. */
   others: LineView[];
-  boundary: [number, number][] | null;
 }
 
 export function readLines(lines: LineView[], known: string[]): FormLines {
   const codes: string[] = [];
   const others: LineView[] = [];
-  let boundary: [number, number][] | null = null;
   let closed = true;
   for (const line of lines) {
     const code = line.role === 'breakline' ? known.find((c) => c !== '' && c.toLowerCase() === line.name.toLowerCase()) : undefined;
     if (code !== undefined) {
       codes.push(code);
       closed = line.points.length > 2 && line.points[0] === line.points[line.points.length - 1];
-    } else if (line.role === 'boundary' && line.vertices.length > 0 && boundary === null) {
-      boundary = line.vertices as [number, number][];
     } else {
       others.push(line);
     }
   }
-  return { codes, closed, others, boundary };
+  return { codes, closed, others };
 }
 
 export function codeLine(code: string, closed: boolean, points: PointView[]): LineView {

@@ -1,38 +1,47 @@
-import type { PointView, SurfaceView } from '../../api/types';
-import { pointsScene, type Scene, type ScenePath } from '../../sketch/scene';
+import type { LineView, PointView } from '../../api/types';
+import { pointsScene, type Scene, type SceneFaces, type ScenePath } from '../../sketch/scene';
 import type { Contour3d } from '../../sketch/Surface3d.vue';
+import type { MeshShape } from './mesh';
 
-/** Edges of the triangles of a mesh as the server sends it: counts, vertices, corners of triangles. */
-function meshEdges(buffer: ArrayBuffer): ScenePath[] {
-  const head = new DataView(buffer);
-  const n = head.getUint32(0, true);
-  const t = head.getUint32(4, true);
-  const v = new Float64Array(buffer.slice(8, 8 + 24 * n));
-  const f = new Uint32Array(buffer.slice(8 + 24 * n, 8 + 24 * n + 12 * t));
+/** Edges of the triangles of a mesh, each once. */
+export function meshEdges(m: MeshShape): ScenePath[] {
   const paths: ScenePath[] = [];
-  for (let i = 0; i < f.length; i += 3) {
-    const path: number[] = [];
-    for (const k of [0, 1, 2, 0]) path.push(v[3 * f[i + k]!]!, v[3 * f[i + k]! + 1]!);
-    paths.push({ path, kind: 'edge' });
+  const seen = new Set<number>();
+  const n = m.xyz.length / 3;
+  for (let i = 0; i < m.corners.length; i += 1) {
+    const a = m.corners[i]!;
+    const b = m.corners[i % 3 === 2 ? i - 2 : i + 1]!;
+    const key = Math.min(a, b) * n + Math.max(a, b);
+    if (seen.has(key)) continue;
+    seen.add(key);
+    paths.push({ path: [m.xyz[3 * a]!, m.xyz[3 * a + 1]!, m.xyz[3 * b]!, m.xyz[3 * b + 1]!], kind: 'edge' });
   }
   return paths;
 }
 
-function contourPaths(contours: Contour3d[], interval: number): ScenePath[] {
+/** Contours; every so many of them an index contour with its height on it. */
+export function contourPaths(contours: Contour3d[], interval: number, index: number, text: (h: number) => string): ScenePath[] {
   return contours.flatMap((level) => {
-    const isIndex = Math.round(level.h / interval) % 5 === 0;
+    const isIndex = Math.round(level.h / interval) % index === 0;
     return level.lines.map((path) => ({
       path,
       kind: isIndex ? ('index' as const) : ('contour' as const),
-      label: isIndex ? level.h.toFixed(1) : undefined,
+      label: isIndex ? text(level.h) : undefined,
     }));
   });
 }
 
+/** Lines of equal difference; the one where nothing differs stands out. */
+export function isopachPaths(contours: Contour3d[], text: (h: number) => string): ScenePath[] {
+  return contours.flatMap((level) =>
+    level.lines.map((path) => ({ path, kind: level.h === 0 ? ('zero' as const) : ('index' as const), label: text(level.h) })),
+  );
+}
+
 /** The lines that shape a surface; boundaries and voids close. */
-function linePaths(points: PointView[], surface: SurfaceView): ScenePath[] {
+export function linePaths(points: PointView[], lines: LineView[]): ScenePath[] {
   const place = new Map(points.map((p) => [p.name, p]));
-  return surface.lines.map((line) => {
+  return lines.flatMap((line) => {
     const path: number[] = [];
     for (const name of line.points) {
       const p = place.get(name);
@@ -40,21 +49,21 @@ function linePaths(points: PointView[], surface: SurfaceView): ScenePath[] {
     }
     for (const v of line.vertices) path.push(v[0]!, v[1]!);
     if (line.role !== 'breakline') path.push(path[0]!, path[1]!);
-    return { path, kind: line.role as ScenePath['kind'] };
+    return path.length < 4 ? [] : [{ path, kind: line.role as ScenePath['kind'] }];
   });
 }
 
-/** A surface as the sketch draws it; mesh when its triangles are wanted. */
-export function surfaceScene(
-  points: PointView[],
-  surface: SurfaceView | null,
-  contours: Contour3d[],
-  mesh: ArrayBuffer | null,
-  drawn: [number, number][] | null,
-): Scene {
-  const paths: ScenePath[] = [];
-  if (surface && mesh) paths.push(...meshEdges(mesh));
-  if (surface) paths.push(...contourPaths(contours, surface.interval), ...linePaths(points, surface));
-  if (drawn) paths.push({ path: [...drawn, drawn[0]!].flat(), kind: 'boundary' });
-  return { ...pointsScene(points), paths };
+export function ring(corners: number[][], kind: ScenePath['kind']): ScenePath {
+  return { path: [...corners, corners[0]!].flat(), kind };
+}
+
+/** The project's points with paths; where a selection is given, those outside it are left out. */
+export function terrainScene(points: PointView[], paths: ScenePath[], faces?: SceneFaces, taken?: Set<string>): Scene {
+  const scene = pointsScene(points);
+  return {
+    ...scene,
+    points: taken ? scene.points.map((p) => (taken.has(p.name) ? p : { ...p, role: 'out' as const })) : scene.points,
+    paths,
+    ...(faces ? { faces } : {}),
+  };
 }

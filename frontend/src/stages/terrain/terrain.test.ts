@@ -1,12 +1,17 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
-import { afterEach, describe, expect, it } from 'vitest';
-import type { SurfaceRequest, SurfaceView } from '../../api/types';
-import { office, point, press, route, show, tick, type } from '../../../tests/office';
-import SurfaceForm from './SurfaceForm.vue';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { MaterialsRequest, SurfaceRequest, SurfaceView, VolumeRequest, VolumeView } from '../../api/types';
+import { office, point, press, route, show, type } from '../../../tests/office';
+import { readAt, swapAt } from './mesh';
+import { chosen, toggled } from './selection';
+import { shaded } from './shading';
 import TerrainStage from './TerrainStage.vue';
 
 afterEach(() => (document.body.innerHTML = ''));
+
+const feet = { length: 'ft', angle: 'dms', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 };
+const units = { ...feet, length: 'm', decimals: 3 };
 
 const points = [
   point('P1', 0, 0, 1, { role: 'surveyed', code: 'TOE' }),
@@ -23,6 +28,12 @@ const surface = (over: Partial<SurfaceView> = {}): SurfaceView => ({
   roles: ['surveyed'],
   codes: [],
   exclude: ['PILLAR'],
+  pattern: '',
+  areas: [],
+  include: [],
+  index: 5,
+  smooth: false,
+  crossing: 'refuse',
   lines: [{ role: 'breakline', name: 'crest', points: ['P3'], vertices: [] }],
   maxEdge: null,
   interval: 0.5,
@@ -39,11 +50,15 @@ const surface = (over: Partial<SurfaceView> = {}): SurfaceView => ({
   contours: 'x',
   stale: [],
   warnings: ['2 points lie twice'],
-  volume: null,
   createdAt: '2031-05-04T09:00:00Z',
   author: 'Demo',
   ...over,
 });
+
+async function open(stage: Awaited<ReturnType<typeof show>>, tab: string, test = 'terrain-tab') {
+  await stage.get(`[data-test=${test}-${tab}]`).trigger('click');
+  await flushPromises();
+}
 
 /** Two triangles as the server packs them. */
 function mesh(): ArrayBuffer {
@@ -54,56 +69,60 @@ function mesh(): ArrayBuffer {
   return buffer;
 }
 
-describe('making a surface', () => {
-  const props = { surface: null, codes: { TOE: 2, CREST: 1, GROUND: 1 }, drawn: null, drawing: false };
-
-  it('counts the points it would take and refuses fewer than three', async () => {
-    office({}, {}, points);
-    const form = await show(SurfaceForm, props);
-    expect(form.get('legend').text()).toBe('points 4');
-    const codes = form.findAll<HTMLInputElement>('fieldset')[0]!.findAll('input');
-    await codes.at(-1)!.setValue(true);
-    expect(form.get('legend').text()).toBe('points 1');
-    expect(form.get<HTMLButtonElement>('[data-test=save-surface]').element.disabled).toBe(true);
-  });
-
-  it('saves selection, lines, boundary and limits in metres', async () => {
-    office({}, { units: { length: 'ft', angle: 'dms', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 } }, points);
-    const ring: [number, number][] = [
-      [0, 0],
-      [9, 0],
-      [9, 9],
-    ];
-    const form = await show(SurfaceForm, { ...props, drawn: ring });
-    await type(form, '#surface-name', 'Pit');
-    await tick(form, '[data-test=break-TOE]');
-    await form.get('[aria-label="Breakline by names"]').setValue('P3, P4 P1');
-    await form.get('#surface-exclude').setValue('P9 P8');
-    await form.get('#surface-interval').setValue('1');
-    await form.get('#surface-edge').setValue('100');
-    await form.get('form').trigger('submit');
-    const saved = form.emitted('save')!.at(-1)![0] as SurfaceRequest;
-    expect(saved).toMatchObject({ name: 'Pit', exclude: ['P9', 'P8'], interval: 0.3048, maxEdge: 30.48 });
-    expect(saved.lines).toEqual([
-      { role: 'breakline', name: 'toe', points: ['P1', 'P2'], vertices: [] },
-      { role: 'breakline', name: 'by names', points: ['P3', 'P4', 'P1'], vertices: [] },
-      { role: 'boundary', name: 'boundary', points: [], vertices: ring },
-    ]);
-  });
-
-  it('asks for drawing on the sketch, and for leaving', async () => {
-    office({}, {}, points);
-    const form = await show(SurfaceForm, props);
-    await press(form, 'Draw on the sketch');
-    expect(form.emitted('draw')!.at(-1)).toEqual([true]);
-    await press(form, 'Leave it');
-    expect(form.emitted('cancel')).toHaveLength(1);
-  });
+const volume = (over: Partial<VolumeView> = {}): VolumeView => ({
+  number: 1,
+  name: 'pit to 225',
+  of: 'surface Borrow pit',
+  comparedTo: 'the elevation 225.000 m',
+  surface: 2,
+  against: 'elevation',
+  other: 0,
+  elevation: 225,
+  boundary: [],
+  slice: 1,
+  cut: 100,
+  fill: 21353.3,
+  net: -21253.3,
+  areaCut: 10,
+  areaFill: 90,
+  planArea: 100,
+  thickest: 1.25,
+  deepest: 6.5,
+  depths: [
+    { from: 0, to: 1, cut: 80, fill: 9000 },
+    { from: 1, to: 2, cut: 20, fill: 12353.3 },
+  ],
+  elevations: [{ from: 224, to: 225, cut: 0, fill: 21353.3 }],
+  haul: [
+    {
+      material: 'clay',
+      isNative: true,
+      looseCut: 125,
+      makes: 90,
+      bankForFill: 23725.9,
+      looseOver: -29532.4,
+      massOver: -42526.6,
+      loads: 2462,
+    },
+  ],
+  isopach: 'y',
+  contours: 'z',
+  run: 1,
+  at: '2031-05-04T09:00:00Z',
+  author: 'Demo',
+  stale: [],
+  ...over,
 });
 
+const preview = { points: 4, triangles: 2, mesh: null, contours: [], warnings: ['crest crosses toe'], refusal: null };
+
 describe('the terrain stage', () => {
-  const answers = (s: SurfaceView[]) => ({
-    'GET /terrain': { surfaces: s, codes: { TOE: 2 } },
+  const materials = [{ name: 'clay', isNative: true, swell: 1.25, shrink: 0.9, density: 1.8 }];
+  const answers = (s: SurfaceView[], volumes: VolumeView[] = []) => ({
+    'GET /terrain': { surfaces: s, codes: { TOE: 2, CREST: 1 }, volumes, materials, capacity: 12 },
+    'POST /terrain/preview': preview,
+    'GET /terrain/volumes/1/contours': [{ h: 0, lines: [[0, 0, 1, 1]] }],
+    'GET /terrain/volumes/1/mesh': mesh(),
     'GET /terrain/surfaces/2/contours': [{ h: 220, lines: [[0, 0, 1, 1]] }],
     'GET /terrain/surfaces/2/mesh': mesh(),
   });
@@ -124,42 +143,54 @@ describe('the terrain stage', () => {
     expect(stage.text()).toContain('2 points lie twice');
   });
 
-  it('computes a volume against an elevation in the units shown', async () => {
+  it('asks for an elevation, and computes a volume in the units shown', async () => {
     const o = office(
-      { ...answers([surface()]), 'POST /terrain/surfaces/2/volume': { seq: 3 } },
-      { units: { length: 'ft', angle: 'dms', decimals: 2, heights: 3, angles: 1, small: 1, areas: 1 } },
+      {
+        ...answers([surface()], [volume()]),
+        'POST /terrain/volumes': { job: 'v' },
+        'GET /jobs/v': { id: 'v', title: 'v', state: 'done', outcome: { number: 1 } },
+      },
+      { units: feet },
       points,
     );
     const stage = await show(TerrainStage);
-    await stage.get('[data-test=elevation]').setValue('1000');
-    await stage.get('[data-test=volume]').trigger('click');
+    await open(stage, 'volumes');
+    await stage.get('[data-test=new-volume]').trigger('click');
+    await type(stage, '[data-test=volume-name]', 'pit');
+    expect(stage.get<HTMLButtonElement>('[data-test=compute-volume]').element.disabled).toBe(true);
+    expect(stage.text()).toContain('Type an elevation, such as 225.0.');
+    await type(stage, '#volume-elevation', '1000');
+    await stage.get('form').trigger('submit');
     await flushPromises();
-    expect((o.bodies('POST /terrain/surfaces/2/volume')[0] as { elevation: number }).elevation).toBeCloseTo(304.8, 9);
+    const sent = o.bodies('POST /terrain/volumes')[0] as VolumeRequest;
+    expect(sent).toMatchObject({ name: 'pit', surface: 2, against: 'elevation', number: null });
+    expect(sent.elevation).toBeCloseTo(304.8, 9);
   });
 
-  it('asks for an elevation instead of taking none for zero', async () => {
-    const o = office(answers([surface()]), {}, points);
+  it('says a volume in words, in slices, and what it is to carry', async () => {
+    const o = office(
+      { ...answers([surface()], [volume({ stale: ['surface changed'] })]), 'PUT /terrain/materials': { seq: 4 } },
+      {},
+      points,
+    );
     const stage = await show(TerrainStage);
-    await stage.get('[data-test=volume]').trigger('click');
+    await open(stage, 'volumes');
+    expect(stage.get('[data-test=volume-headline]').text()).toBe('pit to 225: 100.0 m³ above, 21\u2009353.3 m³ below');
+    expect(stage.text()).toContain('−21\u2009253.3 m³');
+    expect(stage.text()).toContain('Stale: surface changed.');
+    expect(stage.text()).toContain('12\u2009353.3');
+    await open(stage, 'haul', 'volume-tab');
+    expect(stage.text()).toContain('−42527');
+    await stage.get('[data-test=edit-materials]').trigger('click');
+    await stage.get('[data-test=keep-materials]').trigger('click');
     await flushPromises();
-    expect(o.project.note?.text).toBe('Type an elevation, such as 225.0.');
+    expect(o.bodies('PUT /terrain/materials')[0] as MaterialsRequest).toEqual({ materials, capacity: 12 });
   });
 
   it('says stale and offers one action', async () => {
-    const volume = {
-      elevation: 225,
-      cut: 100,
-      fill: 21353.3,
-      net: -21253.3,
-      areaCut: 10,
-      areaFill: 90,
-      planArea: 100,
-      stale: ['surface changed'],
-      createdAt: '2031-05-04T09:00:00Z',
-    };
     const o = office(
       {
-        ...answers([surface({ stale: ['points changed'], volume })]),
+        ...answers([surface({ stale: ['points changed'] })]),
         'POST /recompute': { job: 'r' },
         'GET /jobs/r': { id: 'r', title: 'r', state: 'done', outcome: null },
       },
@@ -168,27 +199,113 @@ describe('the terrain stage', () => {
     );
     const stage = await show(TerrainStage);
     expect(stage.get('[data-test=surface-stale]').text()).toContain('Stale: points changed.');
-    expect(stage.text()).toContain('−21\u2009253.3 m³');
     await press(stage, 'Recompute in order');
     expect(o.calls.some((c) => c.route === 'POST /recompute')).toBe(true);
   });
 
-  it('makes a new one through a job', async () => {
-    const o = office(
-      {
-        ...answers([surface()]),
-        'POST /terrain/surfaces': { job: 's', surface: 2 },
-        'GET /jobs/s': { id: 's', title: 's', state: 'done', outcome: null },
-      },
-      {},
-      points,
-    );
+  const made = {
+    'POST /terrain/surfaces': { job: 's', surface: 2 },
+    'PUT /terrain/surfaces/2': { job: 's', surface: 2 },
+    'GET /jobs/s': { id: 's', title: 's', state: 'done', outcome: null },
+  };
+
+  it('makes a new one through a job, with what was chosen, in metres', async () => {
+    const o = office({ ...answers([surface()]), ...made }, { units: feet }, points);
     route.query = { action: 'new-surface' };
     const stage = await show(TerrainStage);
     await type(stage, '#surface-name', 'Second');
+    expect(stage.get('[data-test=chosen]').text()).toBe('4');
+    await stage.get('[aria-label="Names like"]').setValue('P*');
+    await type(stage, '#surface-interval', '1');
+    await type(stage, '#surface-edge', '100');
+    await stage.get('[aria-label="Names like"]').setValue('P1 P2');
+    expect(stage.get('[data-test=chosen]').text()).toBe('2');
+    expect(stage.get<HTMLButtonElement>('[data-test=save-surface]').element.disabled).toBe(true);
+    await stage.get('[aria-label="Names like"]').setValue('P?');
     await stage.get('form').trigger('submit');
     await flushPromises();
-    expect((o.bodies('POST /terrain/surfaces')[0] as SurfaceRequest).name).toBe('Second');
+    expect(o.bodies('POST /terrain/surfaces')[0] as SurfaceRequest).toMatchObject({
+      name: 'Second',
+      pattern: 'P?',
+      interval: 0.3048,
+      maxEdge: 30.48,
+      crossing: 'refuse',
+    });
     expect(stage.get('h1').text()).toContain('Borrow pit');
+  });
+
+  it('shows the surface as it would be, a moment after the last change', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const o = office(answers([surface()]), {}, points);
+    route.query = { action: 'new-surface' };
+    const stage = await show(TerrainStage);
+    await stage.get('[aria-label="Names like"]').setValue('P*');
+    await stage.get('[aria-label="Names like"]').setValue('P?');
+    vi.advanceTimersByTime(400);
+    vi.useRealTimers();
+    await flushPromises();
+    expect(o.bodies('POST /terrain/preview').map((b) => (b as SurfaceRequest).pattern)).toEqual(['P?']);
+    expect(stage.text()).toContain('4 points: drawn when it is made.');
+  });
+});
+
+describe('selections', () => {
+  const all = { roles: ['surveyed'], codes: [], pattern: '', areas: [], include: [], exclude: [] };
+  const names = (s: Partial<typeof all>) => chosen(points, { ...all, ...s }).map((p) => p.name);
+
+  it('takes points by name, code, area and list', () => {
+    expect(names({})).toEqual(['P1', 'P2', 'P3', 'P4']);
+    expect(names({ pattern: 'P1 *3' } as never)).toEqual(['P1', 'P3']);
+    expect(names({ codes: ['TOE'] } as never)).toEqual(['P1', 'P2']);
+    const box = [
+      [5, -1],
+      [11, -1],
+      [11, 11],
+      [5, 11],
+    ] as never;
+    expect(names({ areas: [box] as never })).toEqual(['P2', 'P3']);
+    expect(names({ areas: [box] as never, include: ['P1'] as never, exclude: ['P3'] as never })).toEqual(['P1', 'P2']);
+  });
+
+  it('turns a point out and in again, and is as it was', () => {
+    const out = toggled(all as never, points[0]!, points);
+    expect(out).toMatchObject({ include: [], exclude: ['P1'] });
+    expect(toggled(out, points[0]!, points)).toEqual(all);
+    const crest = { ...all, codes: ['CREST'] };
+    const taken = toggled(crest as never, points[0]!, points);
+    expect(taken).toMatchObject({ include: ['P1'], exclude: [] });
+    expect(toggled(taken, points[0]!, points)).toEqual(crest);
+  });
+});
+
+describe('a mesh', () => {
+  /** Two triangles over a square of 10 m, 1 in 10 up to the east. */
+  const square = {
+    xyz: new Float64Array([0, 0, 5, 10, 0, 6, 10, 10, 6, 0, 10, 5]),
+    corners: new Uint32Array([0, 1, 2, 0, 2, 3]),
+  };
+
+  it('is read where one looks', () => {
+    expect(readAt(square, 4, 1)).toMatchObject({ first: 0 });
+    expect(readAt(square, 4, 1)!.h).toBeCloseTo(5.4, 12);
+    expect(readAt(square, 4, 1)!.slope).toBeCloseTo(0.1, 12);
+    expect(readAt(square, 11, 1)).toBeNull();
+  });
+
+  it('knows the other diagonal, and where there is none', () => {
+    expect(swapAt(square, 5, 4.9)!.to.flat().sort()).toEqual([0, 0, 10, 10]);
+    expect(swapAt(square, 5, 0.1), 'an edge of the border').toBeNull();
+    const dart = { ...square, xyz: new Float64Array([0, 0, 5, 10, 0, 6, 10, 10, 6, -5, -4, 5]) };
+    expect(swapAt(dart, 5.1, 4.4), 'two triangles that do not make a convex quadrangle').toBeNull();
+  });
+
+  it('is coloured by steps one can read', () => {
+    expect(shaded(square, 'slope', units)!.band).toEqual(new Uint8Array([3, 3]));
+    const heights = shaded(square, 'elevation', units)!;
+    expect(heights.labels).toEqual(['5.00', '5.20', '5.40', '5.60', '5.80']);
+    expect([...heights.band]).toEqual([4, 2]);
+    expect([...shaded({ ...square, xyz: square.xyz.map((v, i) => (i % 3 === 2 ? v - 5.5 : v)) }, 'difference', units)!.band]).toEqual([
+      3, 2,
+    ]);
   });
 });

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Network\Report;
+namespace App\Export;
 
 /**
  * Pages of a report: headings, sentences, tables whose rows go to the file as they come, so that a table of twenty thousand

@@ -1,0 +1,191 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Export;
+
+/**
+ * A map on a page of a report, true to one scale in both directions: filled triangles and squares as one picture, lines and
+ * words over it, a key of colours, a scale bar and north. World in metres.
+ */
+final class ReportPicture
+{
+    private const LEFT = 60.0;
+    private const WIDTH = 475.0;
+    private const KEY = 30.0;
+    /** Dots of the picture on one point of the page. */
+    private const FINE = 3.0;
+
+    private readonly float $top;
+    private readonly float $scale;
+    private readonly float $height;
+
+    /** @param array{float, float, float, float} $extent west, south, east, north */
+    public function __construct(private readonly ReportPages $page, private readonly array $extent, float $most)
+    {
+        [$w, $s, $e, $n] = $extent;
+        $this->scale = min(self::WIDTH / max(0.01, $e - $w), $most / max(0.01, $n - $s));
+        $this->height = max(40.0, ($n - $s) * $this->scale);
+        $this->top = $page->room($this->height + self::KEY);
+    }
+
+    /**
+     * Triangles filled by band.
+     *
+     * @param list<float>                   $x
+     * @param list<float>                   $y
+     * @param list<int>                     $triangles three corners each
+     * @param \Closure(int, int, int): int  $band      of a triangle by its corners
+     * @param list<string>                  $colours   as "#rrggbb"
+     */
+    public function triangles(array $x, array $y, array $triangles, \Closure $band, array $colours): void
+    {
+        $this->paint(function (\GdImage $image, array $ink) use ($x, $y, $triangles, $band): void {
+            for ($h = 0, $end = \count($triangles); $h < $end; $h += 3) {
+                [$a, $b, $c] = [$triangles[$h], $triangles[$h + 1], $triangles[$h + 2]];
+                imagefilledpolygon($image, [
+                    ...$this->dot($x[$a], $y[$a]), ...$this->dot($x[$b], $y[$b]), ...$this->dot($x[$c], $y[$c]),
+                ], $ink[$band($a, $b, $c)]);
+            }
+        }, $colours);
+    }
+
+    /**
+     * Squares about places, filled by band; a band of -1 is drawn hollow.
+     *
+     * @param list<float>  $x
+     * @param list<float>  $y
+     * @param list<int>    $band
+     * @param float        $size metres
+     * @param list<string> $colours
+     */
+    public function squares(array $x, array $y, array $band, float $size, array $colours): void
+    {
+        $half = 0.5 * $size;
+        $this->paint(function (\GdImage $image, array $ink) use ($x, $y, $band, $half): void {
+            foreach ($x as $i => $e) {
+                [$left, $top] = $this->dot($e - $half, $y[$i] + $half);
+                [$right, $foot] = $this->dot($e + $half, $y[$i] - $half);
+                if ($band[$i] < 0) {
+                    imagerectangle($image, $left, $top, $right, $foot, (int) imagecolorallocate($image, 178, 125, 30));
+                } else {
+                    imagefilledrectangle($image, $left, $top, $right, $foot, $ink[$band[$i]]);
+                }
+            }
+        }, $colours);
+    }
+
+    /**
+     * @param list<float> $path x, y, x, y, ...
+     * @param list<int>   $colour
+     */
+    public function line(array $path, array $colour = ReportPages::INK, float $width = 0.6, string $dash = ''): void
+    {
+        $this->page->setLineStyle(['width' => $width, 'color' => $colour, 'dash' => '' === $dash ? 0 : $dash]);
+        $points = [];
+        for ($i = 0, $n = \count($path); $i < $n; $i += 2) {
+            array_push($points, ...$this->at($path[$i], $path[$i + 1]));
+        }
+        if (\count($points) >= 4) {
+            $this->page->PolyLine($points);
+        }
+        $this->page->setLineStyle(['width' => 0.6, 'color' => ReportPages::INK, 'dash' => 0]);
+    }
+
+    /** @param list<int> $colour */
+    public function word(float $x, float $y, string $text, array $colour = ReportPages::INK): void
+    {
+        [$px, $py] = $this->at($x, $y);
+        $this->page->pen($colour, '', 6.5);
+        $this->page->word($px + 2.0, $py - 1.0, $text);
+    }
+
+    /**
+     * Key of the colours, scale bar, north.
+     *
+     * @param list<string> $colours
+     * @param list<string> $labels  where one colour meets the next
+     */
+    public function legend(array $colours, array $labels, string $caption): void
+    {
+        $y = $this->top + $this->height + 6.0;
+        $x = self::LEFT;
+        $this->page->pen(ReportPages::INK, '', 6.5);
+        foreach ($colours as $i => $colour) {
+            [$r, $g, $b] = self::rgb($colour);
+            $this->page->setFillColor($r, $g, $b);
+            $this->page->setDrawColor(...ReportPages::GREY);
+            $this->page->setLineWidth(0.3);
+            $this->page->Rect($x, $y, 34.0, 7.0, 'DF');
+            if ($i > 0) {
+                $this->page->word($x - 7.0, $y + 15.0, $labels[$i - 1] ?? '');
+            }
+            $x += 34.0;
+        }
+        $this->page->pen(ReportPages::QUIET, '', 6.5);
+        $this->page->word($x + 10.0, $y + 6.5, $caption);
+        $bar = self::round(90.0 / $this->scale);
+        $right = self::LEFT + self::WIDTH - 24.0;
+        $this->page->setDrawColor(...ReportPages::INK);
+        $this->page->setLineWidth(1.0);
+        $this->page->Line($right - $bar * $this->scale, $y + 16.0, $right, $y + 16.0);
+        $this->page->pen(ReportPages::INK, '', 6.5);
+        $this->page->word($right - $bar * $this->scale, $y + 13.0, json_encode($bar, \JSON_THROW_ON_ERROR).' m');
+        $this->page->word($right + 10.0, $y + 8.0, 'N');
+        $this->page->Line($right + 13.0, $y + 10.0, $right + 13.0, $y + 20.0);
+    }
+
+    /**
+     * @param \Closure(\GdImage, list<int>): void $draw
+     * @param list<string>                        $colours
+     */
+    private function paint(\Closure $draw, array $colours): void
+    {
+        $image = imagecreatetruecolor(max(1, (int) ceil($this->width() * self::FINE)), max(1, (int) ceil($this->height * self::FINE)));
+        if (false === $image) {
+            throw new \RuntimeException('No picture can be made.');
+        }
+        imagefill($image, 0, 0, (int) imagecolorallocate($image, 255, 255, 255));
+        $draw($image, array_map(static fn (string $c): int => (int) imagecolorallocate($image, ...self::rgb($c)), $colours));
+        ob_start();
+        imagepng($image, null, 6);
+        $png = (string) ob_get_clean();
+        $this->page->Image('@'.$png, self::LEFT, $this->top, $this->width(), $this->height, 'PNG');
+    }
+
+    private function width(): float
+    {
+        return ($this->extent[2] - $this->extent[0]) * $this->scale;
+    }
+
+    /** @return array{int, int} */
+    private function dot(float $x, float $y): array
+    {
+        return [
+            (int) round(($x - $this->extent[0]) * $this->scale * self::FINE),
+            (int) round(($this->extent[3] - $y) * $this->scale * self::FINE),
+        ];
+    }
+
+    /** @return array{float, float} */
+    private function at(float $x, float $y): array
+    {
+        return [self::LEFT + ($x - $this->extent[0]) * $this->scale, $this->top + ($this->extent[3] - $y) * $this->scale];
+    }
+
+    /** @return array{int<0, 255>, int<0, 255>, int<0, 255>} */
+    private static function rgb(string $colour): array
+    {
+        $part = static fn (int $from): int => max(0, min(255, (int) hexdec(substr($colour, $from, 2))));
+
+        return [$part(1), $part(3), $part(5)];
+    }
+
+    /** 1, 2 or 5 times a power of ten, at most the value. */
+    private static function round(float $value): float
+    {
+        $power = 10.0 ** floor(log10($value));
+
+        return $power * ($value >= 5.0 * $power ? 5.0 : ($value >= 2.0 * $power ? 2.0 : 1.0));
+    }
+}
