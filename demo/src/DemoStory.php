@@ -29,9 +29,14 @@ use App\Survey\ObservationRepository;
 use App\Survey\PointRepository;
 use App\Terrain\DefinedLine;
 use App\Terrain\DefineSurface;
+use App\Terrain\Section\AlignmentFiles;
+use App\Terrain\Section\SectionMaker;
+use App\Terrain\Section\SectionSettings;
 use App\Terrain\Selection;
+use App\Terrain\Surface;
 use App\Terrain\SurfaceDefinition;
 use App\Terrain\SurfaceMaker;
+use App\Terrain\SurfaceRepository;
 use App\Terrain\TerrainOperations;
 use App\Terrain\Volume\VolumeMaker;
 use App\Terrain\Volume\VolumeSettings;
@@ -59,6 +64,9 @@ final class DemoStory
         private readonly DesignFiles $designs,
         private readonly DeviationMaker $deviations,
         private readonly VolumeMaker $volumes,
+        private readonly SectionMaker $sections,
+        private readonly AlignmentFiles $alignments,
+        private readonly SurfaceRepository $defined,
     ) {
     }
 
@@ -185,5 +193,12 @@ final class DemoStory
         [$may, $june] = $ids;
         $this->volumes->make($project, $author, null, new VolumeSettings('heap, May to June', $june, VolumeSettings::SURFACE, $may));
         $this->volumes->make($project, $author, null, new VolumeSettings('heap in June', $june, VolumeSettings::RIM));
+        $through = [[Heap::EAST - 19.0, Heap::NORTH - 12.0], [Heap::EAST + 12.0, Heap::NORTH + 19.0]];
+        $this->sections->make($project, $author, null, new SectionSettings('through the heap', $ids, $through, offset: 1.0));
+        $road = array_column($this->alignments->of($project), 'file', 'name')[HaulRoad::NAME];
+        $all = array_map(static fn (Surface $s): int => $s->id(), $this->defined->of($project));
+        $this->sections->make($project, $author, null, new SectionSettings(
+            'along the haul road', $all, file: $road, alignment: HaulRoad::NAME, offset: 2.0, every: 20.0, half: 8.0,
+        ));
     }
 }

@@ -56,7 +56,8 @@ final class LoadDemoCommand extends Command
         $files['traverse-access-road.xml'] = (new Generator(new TruthModel()))->traverse();
         $files['rover-shots-drainage.csv'] = (new Generator(new TruthModel()))->roverShots();
         $slab = [Slab::DESIGN => (new Slab())->design(), Slab::SCAN => (new Slab())->scan()];
-        $heap = [Heap::MAY => (new Heap())->survey(false), Heap::JUNE => (new Heap())->survey(true)];
+        $heap = [HaulRoad::FILE => (new HaulRoad())->design()];
+        $heap += [Heap::MAY => (new Heap())->survey(false), Heap::JUNE => (new Heap())->survey(true)];
         $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
             + (new KerbWalk(new TruthModel()))->files() + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
         if (\is_string($folder = $input->getOption('files-only'))) {

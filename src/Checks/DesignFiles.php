@@ -29,7 +29,8 @@ final class DesignFiles
 
             return new DesignFileView($f->id(), $f->name(), (int) ($m['faces'] ?? 0), array_map(intval(...), (array) ($m['layers'] ?? [])));
         }, array_filter(
-            $this->files->of($project), static fn (SurveyFile $f): bool => !$f->isWaiting() && FileKind::Design->value === $f->kind(),
+            $this->files->of($project), static fn (SurveyFile $f): bool => !$f->isWaiting() && FileKind::Design->value === $f->kind()
+                && (int) ($f->mapping()['faces'] ?? 0) > 0,
         )));
     }
 

@@ -9,6 +9,7 @@ use App\Ledger\Ledger;
 use App\Project\Project;
 use App\Result\Outcome;
 use App\Result\Recompute;
+use App\Result\RecordNumbered;
 use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
@@ -89,10 +90,13 @@ final class DeviationMaker implements Recompute
             'median' => $s->median, 'nearestBeyond' => $s->nearestBeyond, 'steepest' => $reference->steepest(),
             'planeSd' => $reference instanceof FittedPlane ? $reference->sd : null,
         ];
-        $record = new RecordDeviation($this->results, new Outcome(
+        $outcome = new Outcome(
             self::PREFIX.$number, self::kind(), 'Deviations of '.$settings->name, $basis, (array) $settings, $summary,
             $this->store->putJson($document),
-        ));
+        );
+        $mean = null === $s->mean ? '' : \sprintf(', mean %+.1f mm, rms %.1f mm', 1000.0 * $s->mean, 1000.0 * $s->rms);
+        $title = \sprintf('Compared %s with %s: %d of %d points%s', $settings->name, $words, $s->used, $s->measured, $mean);
+        $record = new RecordNumbered($this->results, $outcome, 'compare', $title);
         $this->ledger->carryOut($project, $authorName, $record, $jobId);
 
         return $record->number;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Export;
 
+use Mensura\Surface\Tin;
+
 /**
  * A map on a page of a report, true to one scale in both directions: filled triangles and squares as one picture, lines and
  * words over it, a key of colours, a scale bar and north. World in metres.
@@ -30,24 +32,64 @@ final class ReportPicture
     }
 
     /**
-     * Triangles filled by band.
+     * A surface filled by what lies between limits of its heights, cut exactly there.
      *
-     * @param list<float>                   $x
-     * @param list<float>                   $y
-     * @param list<int>                     $triangles three corners each
-     * @param \Closure(int, int, int): int  $band      of a triangle by its corners
-     * @param list<string>                  $colours   as "#rrggbb"
+     * @param list<float>  $limits  growing
+     * @param list<string> $colours as "#rrggbb", one more than limits
      */
-    public function triangles(array $x, array $y, array $triangles, \Closure $band, array $colours): void
+    public function surface(Tin $tin, array $limits, array $colours): void
     {
-        $this->paint(function (\GdImage $image, array $ink) use ($x, $y, $triangles, $band): void {
-            for ($h = 0, $end = \count($triangles); $h < $end; $h += 3) {
-                [$a, $b, $c] = [$triangles[$h], $triangles[$h + 1], $triangles[$h + 2]];
-                imagefilledpolygon($image, [
-                    ...$this->dot($x[$a], $y[$a]), ...$this->dot($x[$b], $y[$b]), ...$this->dot($x[$c], $y[$c]),
-                ], $ink[$band($a, $b, $c)]);
+        $this->paint(function (\GdImage $image, array $ink) use ($tin, $limits): void {
+            $edges = [-\INF, ...$limits, \INF];
+            for ($h = 0, $end = \count($tin->triangles); $h < $end; $h += 3) {
+                $corners = [];
+                for ($k = $h; $k < $h + 3; ++$k) {
+                    $v = $tin->triangles[$k];
+                    $corners[] = [$tin->x[$v], $tin->y[$v], $tin->z[$v]];
+                }
+                $z = array_column($corners, 2);
+                foreach ($ink as $band => $colour) {
+                    if (max($z) < $edges[$band] || min($z) > $edges[$band + 1]) {
+                        continue;
+                    }
+                    $dots = [];
+                    foreach (self::above(self::above($corners, $edges[$band], 1.0), $edges[$band + 1], -1.0) as [$x, $y]) {
+                        array_push($dots, ...$this->dot($x, $y));
+                    }
+                    if (\count($dots) >= 6) {
+                        imagefilledpolygon($image, $dots, $colour);
+                    }
+                }
             }
         }, $colours);
+    }
+
+    /**
+     * The part of a convex piece above a level, or below it where the sign is negative.
+     *
+     * @param list<array{float, float, float}> $corners
+     *
+     * @return list<array{float, float, float}>
+     */
+    private static function above(array $corners, float $level, float $sign): array
+    {
+        if (is_infinite($level)) {
+            return $corners;
+        }
+        $kept = [];
+        foreach ($corners as $k => $a) {
+            $b = $corners[($k + 1) % \count($corners)];
+            [$da, $db] = [$sign * ($a[2] - $level), $sign * ($b[2] - $level)];
+            if ($da >= 0.0) {
+                $kept[] = $a;
+            }
+            if ($da > 0.0 && $db < 0.0 || $da < 0.0 && $db > 0.0) {
+                $f = $da / ($da - $db);
+                $kept[] = [$a[0] + $f * ($b[0] - $a[0]), $a[1] + $f * ($b[1] - $a[1]), $level];
+            }
+        }
+
+        return $kept;
     }
 
     /**

@@ -8,6 +8,8 @@ use App\Project\Project;
 use App\Result\Result;
 use App\Result\Results;
 use App\Survey\PointRepository;
+use App\Terrain\Section\AlignmentFiles;
+use App\Terrain\Section\SectionPage;
 use App\Terrain\View\LineView;
 use App\Terrain\View\SurfaceView;
 use App\Terrain\View\TerrainView;
@@ -21,6 +23,8 @@ final class TerrainPage
         private readonly PointRepository $points,
         private readonly Results $results,
         private readonly VolumePage $volumes,
+        private readonly SectionPage $sections,
+        private readonly AlignmentFiles $alignments,
     ) {
     }
 
@@ -34,7 +38,7 @@ final class TerrainPage
 
         return new TerrainView(
             $views, $this->points->codes($project), $this->volumes->of($project), $this->volumes->materials($project),
-            $this->volumes->capacity($project),
+            $this->volumes->capacity($project), $this->sections->of($project), $this->alignments->of($project),
         );
     }
 

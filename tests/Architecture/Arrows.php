@@ -29,6 +29,7 @@ final class Arrows
         'Mesh' => ['Fault'],
         'Surface' => ['Fault', 'Quantity', 'Mesh'],
         'Section' => ['Fault', 'Surface'],
+        'Alignment' => ['Fault', 'Section'],
         'Earthworks' => ['Fault'],
         'Deviation' => ['Fault', 'Mesh'],
         'Graph' => [],
@@ -38,7 +39,7 @@ final class Arrows
         'Gnss' => ['Fault', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Graph'],
         'Exchange' => [
             'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface', 'Section',
-            'TotalStation', 'Traverse', 'Levelling', 'Gnss',
+            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss',
         ],
     ];
 

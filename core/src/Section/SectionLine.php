@@ -15,24 +15,48 @@ final readonly class SectionLine
     public float $length;
 
     /**
-     * @param list<float> $x easting
-     * @param list<float> $y northing
+     * @param list<float>  $x        easting
+     * @param list<float>  $y        northing
+     * @param ?list<float> $stations of the vertices, where they are those of a curve the line stands for
      *
      * @throws UnusableInput for fewer than two places
      */
-    public function __construct(public array $x, public array $y)
+    public function __construct(public array $x, public array $y, ?array $stations = null)
     {
-        $stations = [];
         $length = 0.0;
-        foreach ($x as $i => $e) {
-            $length += $i > 0 ? hypot($e - $x[$i - 1], $y[$i] - $y[$i - 1]) : 0.0;
-            $stations[] = $length;
+        if (null === $stations) {
+            $stations = [];
+            foreach ($x as $i => $e) {
+                $length += $i > 0 ? hypot($e - $x[$i - 1], $y[$i] - $y[$i - 1]) : 0.0;
+                $stations[] = $length;
+            }
+        } else {
+            $length = $stations[\count($stations) - 1] ?? 0.0;
         }
         if (!($length > 0.0)) {
             throw new UnusableInput('', 'the line has no length: two places that differ are needed');
         }
         $this->stations = $stations;
         $this->length = $length;
+    }
+
+    /**
+     * The line across at a station, from left to right.
+     *
+     * @param float $half metres to either side
+     */
+    public function across(float $station, float $half): self
+    {
+        $i = 1;
+        while ($i + 1 < \count($this->x) && $this->stations[$i] < $station) {
+            ++$i;
+        }
+        [$dx, $dy] = [$this->x[$i] - $this->x[$i - 1], $this->y[$i] - $this->y[$i - 1]];
+        $part = ($station - $this->stations[$i - 1]) / ($this->stations[$i] - $this->stations[$i - 1]);
+        [$e, $n] = [$this->x[$i - 1] + $part * $dx, $this->y[$i - 1] + $part * $dy];
+        [$ux, $uy] = [$dx / hypot($dx, $dy), $dy / hypot($dx, $dy)];
+
+        return new self([$e - $half * $uy, $e + $half * $uy], [$n + $half * $ux, $n - $half * $ux]);
     }
 
     /**

@@ -1737,6 +1737,19 @@ export interface MaterialsRequest {
   capacity: number;
 }
 
+/** Surfaces and points cut along a line: drawn, or an alignment of a file. Metres. */
+export interface SectionRequest {
+  name: string;
+  surfaces: number[];
+  number?: number | null;
+  line?: number[][];
+  file?: number;
+  alignment?: string;
+  offset?: number;
+  every?: number;
+  half?: number;
+}
+
 /** A surface: which points, which lines, how contoured. */
 export interface SurfaceRequest {
   name: string;
@@ -1766,6 +1779,14 @@ export interface VolumeRequest {
   slice?: number;
 }
 
+/** An alignment of a file; its length in metres. */
+export interface AlignmentView {
+  file: number;
+  fileName: string;
+  name: string;
+  length: number;
+}
+
 /** What a volume means in one material; cubic metres and tonnes. Positive is carried away, negative is brought in. */
 export interface HaulView {
   material: string;
@@ -1793,6 +1814,30 @@ export interface MaterialView {
   swell: number;
   shrink: number;
   density: number;
+}
+
+/** A section as it was cut; its drawing lies apart. Metres. */
+export interface SectionView {
+  number: number;
+  name: string;
+  surfaces: number[];
+  line: number[][];
+  file: number;
+  alignment: string;
+  offset: number;
+  every: number;
+  half: number;
+  length: number;
+  start: number;
+  low: number | null;
+  high: number | null;
+  points: number;
+  crosses: number;
+  output: string;
+  run: number;
+  at: string;
+  author: string;
+  stale: string[];
 }
 
 /** Cut and fill between two depths or two elevations; metres and cubic metres. */
@@ -1854,6 +1899,8 @@ export interface TerrainView {
   volumes: VolumeView[];
   materials: MaterialView[];
   capacity: number;
+  sections: SectionView[];
+  alignments: AlignmentView[];
 }
 
 /** What lies between a surface and what it is compared with; metres, square and cubic metres. */

@@ -36,6 +36,7 @@ const emit = defineEmits<{
   point: [name: string, add: boolean];
   drawn: [vertices: [number, number][]];
   place: [e: number, n: number];
+  over: [e: number, n: number, resolution: number];
 }>();
 
 const project = useProject();
@@ -81,6 +82,7 @@ const kinds = computed(() => {
   if (s.paths.some((p) => p.kind === 'feature')) legend.push('━ line feature');
   if (s.paths.some((p) => p.kind === 'boundary')) legend.push('┅ boundary');
   if (s.paths.some((p) => p.kind === 'zero')) legend.push('━ no difference');
+  if (s.paths.some((p) => p.kind === 'section')) legend.push('━ section');
   if (roles.has('out')) legend.push('∘ left out');
   if (s.paths.some((p) => p.kind === 'hull')) legend.push('┅ hull of the pairs');
   if (s.paths.some((p) => p.kind === 'limits')) legend.push('┅ limits of the extract');
@@ -291,6 +293,7 @@ onMounted(() => {
   map.on('pointermove', (e) => {
     const [x, y] = e.coordinate as [number, number];
     cursor.value = `${x.toFixed(2)} E  ${y.toFixed(2)} N`;
+    emit('over', x, y, map?.getView().getResolution() ?? 1);
   });
   build();
   window.addEventListener('keydown', pressed);

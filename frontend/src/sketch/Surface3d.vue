@@ -33,7 +33,7 @@ let size = 100;
 const TINTS = [0x8fa8a0, 0xa9b89d, 0xc6c49f, 0xd2bd94, 0xcbb39a, 0xd9d2c8].map((c) => new THREE.Color(c));
 
 /** Steep is dark; blue below, warm above. */
-const STEEP = [0xefe9da, 0xe0c793, 0xc99f61, 0xa8743f, 0x7a4a2b].map((c) => new THREE.Color(c));
+const STEEP = [0xefe9da, 0xe8d3a6, 0xdcb87c, 0xca9558, 0xb0763f].map((c) => new THREE.Color(c));
 const EITHER = [0x2f5f9e, 0x8fb0d6, 0xe9e6dc, 0xe0ab70, 0xa8602a].map((c) => new THREE.Color(c));
 
 function between(f: number, colours = TINTS): THREE.Color {
@@ -294,6 +294,7 @@ watch([() => props.contours, () => props.tint, wire, exaggeration, () => session
   gap: 18px;
   align-items: center;
   font-size: 11.5px;
+  background: color-mix(in srgb, var(--sketch) 80%, transparent);
 }
 .el-input-number {
   width: 76px;

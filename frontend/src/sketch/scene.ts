@@ -36,7 +36,21 @@ export interface SceneShift {
 
 export interface ScenePath {
   path: number[];
-  kind: 'contour' | 'index' | 'breakline' | 'boundary' | 'void' | 'edge' | 'zero' | 'area' | 'hull' | 'limits' | 'track' | 'feature';
+  kind:
+    | 'contour'
+    | 'index'
+    | 'breakline'
+    | 'boundary'
+    | 'void'
+    | 'edge'
+    | 'zero'
+    | 'area'
+    | 'section'
+    | 'across'
+    | 'hull'
+    | 'limits'
+    | 'track'
+    | 'feature';
   label?: string;
 }
 
@@ -63,12 +77,13 @@ export interface SceneCells {
   size: number;
 }
 
-/** Triangles filled by band. */
+/** Triangles filled by what each is, or by what is between limits of the third coordinate; one colour more than limits. */
 export interface SceneFaces {
   xyz: Float64Array;
   corners: Uint32Array;
-  /** Of each triangle. */
-  band: Uint8Array;
+  /** Of each triangle; where it is missing they are cut at the limits. */
+  band?: Uint8Array;
+  limits: number[];
   colours: string[];
   /** Written where one colour meets the next. */
   labels: string[];

@@ -70,12 +70,14 @@ export class Styles {
         : ['boundary', 'void', 'hull', 'limits'].includes(kind)
           ? ['--teal', 1.6, [7, 4]]
           : kind === 'zero'
-            ? ['--ink', 2, undefined]
-            : kind === 'area'
-              ? ['--cobalt', 1.4, [3, 3]]
-              : kind === 'edge'
-                ? ['--rule-strong', 0.5, undefined]
-                : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
+            ? ['--ink-soft', 1.2, undefined]
+            : kind === 'section' || kind === 'across'
+              ? ['--vermilion', kind === 'section' ? 2 : 1.2, undefined]
+              : kind === 'area'
+                ? ['--cobalt', 1.4, [3, 3]]
+                : kind === 'edge'
+                  ? ['--rule-strong', 0.5, undefined]
+                  : ['--ochre', kind === 'index' ? 1.4 : 0.7, undefined];
       return new Style({
         stroke: new Stroke({ color: this.colour(colour), width, lineDash: dash }),
         text: named
@@ -112,7 +114,7 @@ export class Styles {
     const role = f.get('role') as string;
     const name = f.get('name') as string;
     const important = role !== 'surveyed' && role !== 'new' && role !== 'out';
-    const labelled = selected || important || named;
+    const labelled = selected || important || (named && role !== 'out');
     const symbol = this.kept(`point ${role} ${selected}`, () => this.symbol(role, selected));
     if (!labelled) return symbol;
     return [

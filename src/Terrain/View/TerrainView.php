@@ -12,6 +12,8 @@ final readonly class TerrainView
      * @param array<string, int> $codes
      * @param list<VolumeView> $volumes
      * @param list<MaterialView> $materials
+     * @param list<SectionView> $sections
+     * @param list<AlignmentView> $alignments
      * @param float $capacity of a lorry, cubic metres loose
      */
     public function __construct(
@@ -20,6 +22,8 @@ final readonly class TerrainView
         public array $volumes,
         public array $materials,
         public float $capacity,
+        public array $sections,
+        public array $alignments,
     ) {
     }
 }

@@ -9,6 +9,7 @@ use App\Ledger\Ledger;
 use App\Project\Project;
 use App\Result\Outcome;
 use App\Result\Recompute;
+use App\Result\RecordNumbered;
 use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
@@ -89,9 +90,12 @@ final class VolumeMaker implements Recompute
             $output = $this->store->put(MeshCodec::encode($isopach));
         }
         $report('keeping', 0.95);
-        $record = new RecordVolume($this->results, new Outcome(
+        $outcome = new Outcome(
             self::PREFIX.$number, self::kind(), 'Volume '.$settings->name, $basis, (array) $settings, $summary, $output,
-        ));
+        );
+        $title = 'Volume %s of %s against %s: cut %.1f m³, fill %.1f m³';
+        $title = \sprintf($title, $settings->name, $name, $words, $summary['cut'], $summary['fill']);
+        $record = new RecordNumbered($this->results, $outcome, 'compute-volume', $title, 'volume', ['depths', 'elevations']);
         $this->ledger->carryOut($project, $authorName, $record, $jobId);
 
         return $record->number;

@@ -30,7 +30,10 @@ use Smalot\PdfParser\Parser;
 final readonly class VolumePdf implements OffersChoice
 {
     /** As on the page: blue is put in, warm is taken away. */
-    private const COLOURS = ['#2f5f9e', '#6f97c6', '#b9cfe6', '#f0d3b0', '#d99a55', '#a8602a'];
+    private const COLOURS = ['#2f5f9e', '#6f97c6', '#b9cfe6', '#ffffff', '#f0d3b0', '#d99a55', '#a8602a'];
+
+    /** What is about nothing and has no colour, as a part of a step. */
+    private const NOTHING = 0.05;
 
     public function __construct(
         private VolumePage $volumes, private Results $results, private FileStore $store, private ProjectReference $references,
@@ -118,18 +121,10 @@ final readonly class VolumePdf implements OffersChoice
     {
         $tin = MeshCodec::decode($this->store->get((string) $view->isopach));
         $step = self::roundStep(max($view->thickest, $view->deepest) / 3.0);
-        $limits = [-2.0 * $step, -$step, 0.0, $step, 2.0 * $step];
+        $limits = [-2.0 * $step, -$step, -self::NOTHING * $step, self::NOTHING * $step, $step, 2.0 * $step];
         $page->heading('Cut and fill');
         $picture = new ReportPicture($page, [min($tin->x), min($tin->y), max($tin->x), max($tin->y)], 300.0);
-        $picture->triangles($tin->x, $tin->y, $tin->triangles, static function (int $a, int $b, int $c) use ($tin, $limits): int {
-            $mean = ($tin->z[$a] + $tin->z[$b] + $tin->z[$c]) / 3.0;
-            $band = 0;
-            while ($band < \count($limits) && $mean >= $limits[$band]) {
-                ++$band;
-            }
-
-            return $band;
-        }, self::COLOURS);
+        $picture->surface($tin, $limits, self::COLOURS);
         $contours = $this->contours($view);
         foreach ($contours as $level) {
             foreach ($level['lines'] as $line) {
@@ -168,10 +163,8 @@ final readonly class VolumePdf implements OffersChoice
         ] as $title => $line) {
             $under = null !== $lower ? (new SurfaceSection($lower))->along($line)
                 : [[[0.0, $view->elevation], [$line->length, $view->elevation]]];
-            ReportProfile::draw($page, $title, [
-                ['the surface', [168, 96, 42], (new SurfaceSection($upper))->along($line)],
-                ['compared with', ReportPages::BLUE, $under],
-            ], $as->length(...), $as->height(...), $as->length);
+            $lines = [['the surface', (new SurfaceSection($upper))->along($line)], ['compared with', $under]];
+            ReportProfile::draw($page, $title, $lines, $as);
         }
     }
 

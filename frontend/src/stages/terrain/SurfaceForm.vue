@@ -35,7 +35,7 @@ const said = (l: { role: string; name: string }) =>
       <ElSelect v-model="d.codes" multiple filterable collapse-tags :max-collapse-tags="4" aria-label="Codes" placeholder="of all codes">
         <ElOption v-for="(n, c) in codes" :key="`code ${c}`" :value="c" :label="`${c === '' ? 'no code' : c} ${n}`" />
       </ElSelect>
-      <ElInput v-model="d.pattern" class="mono" aria-label="Names like" placeholder="names like HA-* (with * and ?), all if empty" />
+      <ElInput v-model="d.pattern" aria-label="Names like" placeholder="names like HA-* (with * and ?), all if empty" />
       <span class="line">
         <ElButton size="small" data-test="tool-box" :type="m.tool.value === 'box' ? 'primary' : ''" @click="toggle('box')"
           >In a box</ElButton
@@ -48,14 +48,13 @@ const said = (l: { role: string; name: string }) =>
       </span>
       <label v-if="(d.include ?? []).length > 0" class="wide"
         ><span class="quiet">also</span>
-        <ElInput :model-value="names(d.include)" class="mono" aria-label="Also these points" @change="(t: string) => (d.include = read(t))"
+        <ElInput :model-value="names(d.include)" aria-label="Also these points" @change="(t: string) => (d.include = read(t))"
       /></label>
       <label class="wide"
         ><span class="quiet">without</span>
         <ElInput
           id="surface-exclude"
           :model-value="names(d.exclude)"
-          class="mono"
           placeholder="names, such as a peg that stands proud"
           @change="(t: string) => (d.exclude = read(t))"
       /></label>

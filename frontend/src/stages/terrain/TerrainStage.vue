@@ -3,7 +3,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { bytes, get, post, put } from '../../api/client';
 import type { Conflict } from '../../api/conflict';
-import type { ExportView, SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
+import type { ExportView, SectionRequest, SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { height, length, lengthUnit } from '../../format/units';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
@@ -22,8 +22,11 @@ import { shaded, type Shading } from './shading';
 import SurfaceForm from './SurfaceForm.vue';
 import SurfaceHead from './SurfaceHead.vue';
 import { contourPaths, isopachPaths, linePaths, meshEdges, ring, terrainScene } from './surfaceScene';
+import SectionForm from './SectionForm.vue';
+import SectionSheet from './SectionSheet.vue';
 import SurfaceSource from './SurfaceSource.vue';
 import { DRAWS, useDraft } from './useDraft';
+import { useSections } from './useSections';
 import ViewSwitch from './ViewSwitch.vue';
 import VolumeForm from './VolumeForm.vue';
 import VolumeSheet from './VolumeSheet.vue';
@@ -35,7 +38,7 @@ const project = useProject();
 const route = useRoute();
 const units = computed(() => project.units);
 const terrain = ref<TerrainView | null>(null);
-const page = ref<'surfaces' | 'volumes'>('surfaces');
+const page = ref<'surfaces' | 'volumes' | 'sections'>('surfaces');
 const chosen = ref(0);
 const chosenVolume = ref(0);
 const editing = ref<'none' | 'new' | 'change'>('none');
@@ -49,21 +52,26 @@ const bytesOf = shallowRef<{ mesh: ArrayBuffer | null; contours: Contour3d[] }>(
 const bytesBeside = shallowRef<{ mesh: ArrayBuffer | null; contours: Contour3d[] }>({ mesh: null, contours: [] });
 const reading = ref<[number, number] | null>(null);
 const picked = ref<string | null>(null);
-const drawingBoundary = ref(false);
+/** What is drawn for a volume or a section. */
+const drawingFor = ref<'boundary' | 'line' | null>(null);
 const drawn = ref<[number, number][] | null>(null);
 const making = useDraft();
+const cutting = useSections(terrain);
 
 const surface = computed<SurfaceView | null>(
   () => terrain.value?.surfaces.find((s) => s.id === chosen.value) ?? terrain.value?.surfaces[0] ?? null,
 );
 const volume = computed(() => terrain.value?.volumes.find((v) => v.number === chosenVolume.value) ?? terrain.value?.volumes[0] ?? null);
 const onVolumes = computed(() => page.value === 'volumes');
+const onSections = computed(() => page.value === 'sections');
+const cutSurface = computed(() => terrain.value?.surfaces.find((s) => s.id === cutting.section.value?.surfaces[0]) ?? null);
 const columns = computed(() => surfaceColumns(units.value));
 const tabs = computed(
   () =>
     [
       ['surfaces', `Surfaces ${terrain.value?.surfaces.length ?? 0}`],
       ['volumes', `Volumes ${terrain.value?.volumes.length ?? 0}`],
+      ['sections', `Sections ${terrain.value?.sections.length ?? 0}`],
     ] as const,
 );
 const mesh = computed(() => (editing.value === 'none' ? readMesh(bytesOf.value.mesh) : making.mesh.value));
@@ -83,6 +91,20 @@ const scene = computed(() => {
     paths.push(...linePaths(project.points, lines), ...(d.areas ?? []).map((a) => ring(a, 'area')));
     paths.push(...linePaths(project.points, [{ role: 'breakline', name: '', points: making.picked.value, vertices: [] }]));
     return terrainScene(project.points, paths, undefined, new Set(making.taken.value.map((p) => p.name)));
+  }
+  if (onSections.value) {
+    const isDrawn = cutting.editing.value !== 'none';
+    if (isDrawn && drawn.value) paths.push({ path: drawn.value.flat(), kind: 'section' });
+    const s = cutSurface.value ?? surface.value;
+    // What is cut is seen under the line.
+    if (s) paths.push(...contourPaths(bytesOf.value.contours, s.interval, s.index, labelled));
+    for (const id of cutting.section.value?.surfaces ?? []) {
+      const other = terrain.value?.surfaces.find((x) => x.id === id);
+      if (other) paths.push(...linePaths(project.points, other.lines));
+    }
+    if (!isDrawn) paths.push(...cutting.paths.value);
+    const scene = terrainScene(isDrawn ? project.points : [], paths);
+    return isDrawn ? scene : { ...scene, notes: cutting.notes.value };
   }
   if (onVolumes.value) {
     const v = volume.value;
@@ -104,7 +126,7 @@ const scene = computed(() => {
 
 async function load() {
   terrain.value = await get<TerrainView>(project.path('/terrain'));
-  await loadShape();
+  await Promise.all([loadShape(), cutting.load()]);
 }
 
 async function shapeOf(path: string) {
@@ -114,7 +136,8 @@ async function shapeOf(path: string) {
 const nothing = { mesh: null, contours: [] };
 let loaded = '';
 async function loadShape() {
-  const s = surface.value;
+  // Under a section lie the contours of what it cuts first.
+  const s = onSections.value ? (cutSurface.value ?? surface.value) : surface.value;
   const v = volume.value;
   const [key, path] = onVolumes.value
     ? [v?.isopach ? `v${v.number} ${v.isopach}` : '', `/terrain/volumes/${v?.number}`]
@@ -183,7 +206,7 @@ async function turn(name: string) {
 
 function point(name: string) {
   if (editing.value !== 'none') making.point(name);
-  else if (!onVolumes.value) picked.value = picked.value === name ? null : name;
+  else if (page.value === 'surfaces') picked.value = picked.value === name ? null : name;
 }
 function place(e: number, n: number) {
   if (editing.value !== 'none') {
@@ -192,7 +215,7 @@ function place(e: number, n: number) {
 }
 function drew(vertices: [number, number][]) {
   if (editing.value !== 'none') making.drew(vertices);
-  else [drawn.value, drawingBoundary.value] = [vertices, false];
+  else [drawn.value, drawingFor.value] = [vertices, null];
 }
 
 function beginVolume(what: 'new' | 'change') {
@@ -208,16 +231,27 @@ async function compute(request: VolumeRequest) {
   if (ok) editingVolume.value = 'none';
   await load();
 }
-/** The report is written and read back like every file that is handed over, and opened. */
-async function report() {
-  const number = volume.value!.number;
-  await project.attempt(
-    () => project.job(post(project.path('/handover'), { kind: 'volume-pdf', surfaces: [number] })),
+/** A file is written and read back like every one that is handed over, and opened. */
+async function write(kind: string, number: number) {
+  const ok = await project.attempt(
+    () => project.job(post(project.path('/handover'), { kind, surfaces: [number] })),
     'Written and read back; it is in the archive of Hand-over.',
   );
+  if (!ok) return;
   const { exports } = await get<{ exports: ExportView[] }>(project.path('/handover'));
-  const file = exports.find((x) => x.slot === `export:volume-pdf:${number}`);
+  const file = exports.find((x) => x.slot === `export:${kind}:${number}`);
   if (file?.holds) window.open(project.path(`/handover/${file.id}/file`), '_blank');
+}
+
+function beginSection(what: 'new' | 'change') {
+  cutting.editing.value = what;
+  drawn.value = what === 'change' && cutting.section.value?.line.length ? (cutting.section.value.line as [number, number][]) : null;
+  view.value = 'map';
+}
+async function cutAlong(request: SectionRequest) {
+  await cutting.cut(request);
+  drawingFor.value = null;
+  await load();
 }
 
 const pickedPoint = computed(() => project.points.find((p) => p.name === picked.value) ?? null);
@@ -240,11 +274,13 @@ const hint = computed(
 
 onMounted(async () => {
   if (typeof route.query.surface === 'string') chosen.value = Number(route.query.surface);
+  if (typeof route.query.section === 'string') [page.value, cutting.chosen.value] = ['sections', Number(route.query.section)];
   if (typeof route.query.volume === 'string') [page.value, chosenVolume.value] = ['volumes', Number(route.query.volume)];
   await load();
   if (route.query.action === 'new-surface') begin('new');
 });
 watch(() => project.version, load);
+watch(cutting.chosen, () => Promise.all([cutting.load(), loadShape()]));
 watch([chosen, chosenVolume, page], () => {
   reading.value = null;
   picked.value = null;
@@ -283,10 +319,21 @@ watch([beside, () => terrain.value], async () => {
           :surfaces="terrain.surfaces"
           :volume="editingVolume === 'change' ? volume : null"
           :drawn="drawn"
-          :drawing="drawingBoundary"
-          @draw="(on) => (drawingBoundary = on)"
+          :drawing="drawingFor === 'boundary'"
+          @draw="(on) => (drawingFor = on ? 'boundary' : null)"
           @save="compute"
-          @cancel="((editingVolume = 'none'), (drawingBoundary = false))"
+          @cancel="((editingVolume = 'none'), (drawingFor = null))"
+        />
+        <SectionForm
+          v-else-if="cutting.editing.value !== 'none'"
+          :surfaces="terrain.surfaces"
+          :alignments="terrain.alignments"
+          :section="cutting.editing.value === 'change' ? cutting.section.value : null"
+          :drawn="drawn"
+          :drawing="drawingFor === 'line'"
+          @draw="(on) => (drawingFor = on ? 'line' : null)"
+          @save="cutAlong"
+          @cancel="((cutting.editing.value = 'none'), (drawingFor = null))"
         />
         <EmptyPage v-else-if="!surface" title="No surface yet">
           <p>A surface is made of points you select by name, code, role or area, held in shape by breaklines and cut by a boundary.</p>
@@ -306,7 +353,7 @@ watch([beside, () => terrain.value], async () => {
         </EmptyPage>
         <template v-else>
           <PageTabs v-model="page" :tabs="tabs" label="Pages of Terrain" test="terrain-tab" />
-          <template v-if="!onVolumes">
+          <template v-if="page === 'surfaces'">
             <SurfaceHead :key="surface.id" :surface="surface" />
             <p v-if="pickedPoint" class="line" data-test="picked">
               <strong class="mono">{{ pickedPoint.name }}</strong>
@@ -346,6 +393,33 @@ watch([beside, () => terrain.value], async () => {
             </FiguresTable>
             <SurfaceSource :surface="surface" />
           </template>
+          <SectionSheet
+            v-else-if="onSections && cutting.section.value"
+            :sections="terrain.sections"
+            :section="cutting.section.value"
+            :drawing="cutting.drawing.value"
+            :at="cutting.at.value"
+            @choose="(n) => (cutting.chosen.value = n)"
+            @fresh="beginSection('new')"
+            @change="beginSection('change')"
+            @write="(kind) => write(kind, cutting.section.value!.number)"
+            @point="(s) => (cutting.at.value = s)"
+            @cross="(i) => (cutting.cross.value = i)"
+          />
+          <EmptyPage v-else-if="onSections" title="No section yet">
+            <p>
+              Surfaces are cut along a line you draw or along an alignment of a LandXML file, with cross-sections where they are wanted.
+            </p>
+            <div>
+              <ElButton
+                type="primary"
+                data-test="new-section"
+                :disabled="!project.mayChange || !terrain.surfaces.some((s) => s.computed)"
+                @click="beginSection('new')"
+                >Cut a section</ElButton
+              >
+            </div>
+          </EmptyPage>
           <VolumeSheet
             v-else-if="volume"
             :volumes="terrain.volumes"
@@ -355,7 +429,7 @@ watch([beside, () => terrain.value], async () => {
             @choose="(n) => (chosenVolume = n)"
             @fresh="beginVolume('new')"
             @change="beginVolume('change')"
-            @report="report"
+            @report="write('volume-pdf', volume.number)"
           />
           <EmptyPage v-else title="No volume yet">
             <p>A volume lies between a surface and an elevation, another surface, or the surface through its own edge.</p>
@@ -376,18 +450,21 @@ watch([beside, () => terrain.value], async () => {
       <MapSketch
         v-if="view === 'map'"
         :scene="scene"
-        :drawing="editing !== 'none' ? DRAWS[making.tool.value] : drawingBoundary ? 'polygon' : false"
+        :drawing="
+          editing !== 'none' ? DRAWS[making.tool.value] : drawingFor === 'boundary' ? 'polygon' : drawingFor === 'line' ? 'line' : false
+        "
         :still="editing !== 'none'"
         :selected-points="new Set(picked ? [picked] : making.picked.value)"
         @drawn="drew"
         @point="point"
         @place="place"
+        @over="(e, n, r) => onSections && cutting.over(e, n, r)"
       >
         <template #corner>
           <span v-if="editing !== 'none'" class="doubt" data-test="hint">{{ hint }}</span>
           <template v-else>
             <ViewSwitch v-model="view" />
-            <template v-if="!onVolumes">
+            <template v-if="page === 'surfaces'">
               <ElCheckbox v-model="showTriangles" class="quiet">triangles</ElCheckbox>
               <ElSelect v-model="shading" size="small" class="shade" aria-label="Colour by" data-test="shading">
                 <ElOption value="none" label="no colour" /><ElOption value="elevation" label="elevation" /><ElOption
@@ -396,7 +473,11 @@ watch([beside, () => terrain.value], async () => {
                 />
               </ElSelect>
             </template>
-            <span v-if="drawingBoundary" class="doubt">Click the boundary’s corners, double-click to close it</span>
+            <span v-if="drawingFor" class="doubt">{{
+              drawingFor === 'line'
+                ? 'Click along the line, double-click to end it'
+                : 'Click the boundary’s corners, double-click to close it'
+            }}</span>
             <span v-if="at && reading" class="mono" data-test="reading"
               >{{ onVolumes ? (at.h >= 0 ? '+' : '') + length(at.h, units) : height(at.h, units) }} {{ lengthUnit(units) }}
               <span v-if="!onVolumes" class="quiet">slope {{ (100 * at.slope).toFixed(1) }} %</span></span

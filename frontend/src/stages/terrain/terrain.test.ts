@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { MaterialsRequest, SurfaceRequest, SurfaceView, VolumeRequest, VolumeView } from '../../api/types';
+import type { MaterialsRequest, SectionView, SurfaceRequest, SurfaceView, VolumeRequest, VolumeView } from '../../api/types';
 import { office, point, press, route, show, type } from '../../../tests/office';
 import { readAt, swapAt } from './mesh';
 import { chosen, toggled } from './selection';
@@ -118,8 +118,8 @@ const preview = { points: 4, triangles: 2, mesh: null, contours: [], warnings: [
 
 describe('the terrain stage', () => {
   const materials = [{ name: 'clay', isNative: true, swell: 1.25, shrink: 0.9, density: 1.8 }];
-  const answers = (s: SurfaceView[], volumes: VolumeView[] = []) => ({
-    'GET /terrain': { surfaces: s, codes: { TOE: 2, CREST: 1 }, volumes, materials, capacity: 12 },
+  const answers = (s: SurfaceView[], volumes: VolumeView[] = [], sections: SectionView[] = []) => ({
+    'GET /terrain': { surfaces: s, codes: { TOE: 2, CREST: 1 }, volumes, materials, capacity: 12, sections, alignments: [] },
     'POST /terrain/preview': preview,
     'GET /terrain/volumes/1/contours': [{ h: 0, lines: [[0, 0, 1, 1]] }],
     'GET /terrain/volumes/1/mesh': mesh(),
@@ -303,9 +303,8 @@ describe('a mesh', () => {
     expect(shaded(square, 'slope', units)!.band).toEqual(new Uint8Array([3, 3]));
     const heights = shaded(square, 'elevation', units)!;
     expect(heights.labels).toEqual(['5.00', '5.20', '5.40', '5.60', '5.80']);
-    expect([...heights.band]).toEqual([4, 2]);
-    expect([...shaded({ ...square, xyz: square.xyz.map((v, i) => (i % 3 === 2 ? v - 5.5 : v)) }, 'difference', units)!.band]).toEqual([
-      3, 2,
-    ]);
+    expect(heights.limits[0]).toBe(5);
+    const about = { ...square, xyz: square.xyz.map((v, k) => (k % 3 === 2 ? v - 5.5 : v)) };
+    expect(shaded(about, 'difference', units)!.labels).toEqual(['−0.40', '−0.20', '−0.01', '+0.01', '+0.20', '+0.40']);
   });
 });

@@ -9,9 +9,10 @@ use App\Intake\Format\Reading;
 use App\Survey\SurveyFile;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Faces\FaceFile;
+use Mensura\Exchange\LandXml\LandXmlAlignments;
 use Mensura\Fault\UnusableInput;
 
-/** Faces that others drew: DXF, PLY, and LandXML that holds a surface and nothing that was surveyed. */
+/** Design that others drew: faces in DXF and PLY, and LandXML that holds a surface or alignments and nothing that was surveyed. */
 final class FacesFormat implements FileFormat
 {
     private const HEAD = 4096;
@@ -29,7 +30,12 @@ final class FacesFormat implements FileFormat
 
         $isSurveyed = 1 === preg_match('/<(?:CgPoint|RawObservation|InstrumentSetup)\b/', $text);
 
-        return 1 === preg_match('/<Surface\b/', $text) && !$isSurveyed ? 2.0 : 0.0;
+        return 1 === preg_match('/<(?:Surface|Alignment)\b/', $text) && !$isSurveyed ? 2.0 : 0.0;
+    }
+
+    private static function isLandXml(string $path): bool
+    {
+        return str_contains((string) file_get_contents($path, length: self::HEAD), '<LandXML');
     }
 
     public function kindOf(string $path): string
@@ -39,7 +45,13 @@ final class FacesFormat implements FileFormat
 
     public function read(string $path, SurveyFile $file): Reading
     {
-        return new FacesReading(FaceFile::read($path, $file->name()) ?? throw new UnusableInput($file->name(), 'holds no faces'));
+        $alignments = self::isLandXml($path) ? LandXmlAlignments::read($path, $file->name()) : [];
+        if ([] !== $alignments && 1 !== preg_match('/<Surface\b/', (string) file_get_contents($path))) {
+            return new FacesReading(null, $alignments);
+        }
+        $faces = FaceFile::read($path, $file->name()) ?? throw new UnusableInput($file->name(), 'holds no faces');
+
+        return new FacesReading($faces, $alignments);
     }
 
     public function understand(string $path, array $answers): array

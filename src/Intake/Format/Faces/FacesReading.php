@@ -6,17 +6,20 @@ namespace App\Intake\Format\Faces;
 
 use App\Intake\Format\NoRecords;
 use App\Intake\Format\Reading;
+use Mensura\Alignment\Alignment;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Mesh\Mesh;
 
-/** A file of faces: how many, on which layers, and what is odd about them. In the project's own coordinates. */
+/** A file of faces or alignments: how many, on which layers, and what is odd about them. In the project's own coordinates. */
 final readonly class FacesReading implements Reading
 {
     use NoRecords;
 
     private int $faces;
+
+    private int $triangles;
 
     /** @var array<string, int> */
     private array $layers;
@@ -24,11 +27,22 @@ final readonly class FacesReading implements Reading
     /** @var list<Finding> */
     private array $findings;
 
-    public function __construct(private FaceFile $file)
+    /** @param list<Alignment> $alignments */
+    public function __construct(?FaceFile $file, private array $alignments = [])
     {
-        $this->faces = [] === $file->layerOf ? intdiv(\count($file->triangles), 3) : \count($file->layerOf);
-        $this->layers = array_count_values($file->layerOf);
-        $findings = array_map(static fn (string $w): Finding => new Finding(Finding::WARNING, null, $w), $file->warnings);
+        $triangles = $file->triangles ?? [];
+        $layerOf = $file->layerOf ?? [];
+        $this->triangles = intdiv(\count($triangles), 3);
+        $this->faces = [] === $layerOf ? $this->triangles : \count($layerOf);
+        $this->layers = array_count_values($layerOf);
+        $findings = array_map(static fn (string $w): Finding => new Finding(Finding::WARNING, null, $w), $file->warnings ?? []);
+        $this->findings = null === $file ? $findings : [...$findings, ...self::odd($file)];
+    }
+
+    /** @return list<Finding> */
+    private static function odd(FaceFile $file): array
+    {
+        $findings = [];
         $flat = 0;
         foreach (array_chunk($file->triangles, 3) as [$a, $b, $c]) {
             $flat += Mesh::area($file->x, $file->y, $file->z, $a, $b, $c) > 0.0 ? 0 : 1;
@@ -40,7 +54,8 @@ final readonly class FacesReading implements Reading
             $words = 'more than two faces meet in an edge; sides are told by the faces joined otherwise';
             $findings[] = new Finding(Finding::WARNING, null, $words);
         }
-        $this->findings = $findings;
+
+        return $findings;
     }
 
     public function kind(): FileKind
@@ -50,14 +65,14 @@ final readonly class FacesReading implements Reading
 
     public function counts(): array
     {
-        $counts = ['faces' => $this->faces, 'triangles' => intdiv(\count($this->file->triangles), 3)];
+        $counts = ['faces' => $this->faces, 'triangles' => $this->triangles, 'layers' => \count($this->layers)];
 
-        return [] === $this->layers ? $counts : $counts + ['layers' => \count($this->layers)];
+        return array_filter($counts + ['alignments' => \count($this->alignments)]);
     }
 
     public function size(): int
     {
-        return $this->faces;
+        return $this->faces + \count($this->alignments);
     }
 
     public function findings(): array
@@ -72,6 +87,9 @@ final readonly class FacesReading implements Reading
 
     public function kept(): array
     {
-        return ['faces' => $this->faces, 'layers' => $this->layers];
+        $kept = ['faces' => $this->faces, 'layers' => $this->layers];
+        $lengths = array_map(static fn (Alignment $a): float => $a->length, $this->alignments);
+
+        return [] === $lengths ? $kept : $kept + ['alignments' => array_combine(array_column($this->alignments, 'name'), $lengths)];
     }
 }
