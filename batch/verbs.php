@@ -8,6 +8,7 @@ return [
     'baseline' => Batch\Baseline\BaselineVerb::class,
     'deviation' => Batch\Deviation\DeviationVerb::class,
     'level' => Batch\Level\LevelVerb::class,
+    'look' => Batch\Look\LookVerb::class,
     'reduce' => Batch\Reduce\ReduceVerb::class,
     'rinex' => Batch\Rinex\RinexVerb::class,
     'section' => Batch\Section\SectionVerb::class,

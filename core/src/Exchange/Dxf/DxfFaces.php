@@ -286,64 +286,13 @@ final class DxfFaces
             $g = $insert['groups'];
             for ($r = 0, $rows = max(1, (int) ($g[71] ?? 1)); $r < $rows; ++$r) {
                 for ($c = 0, $columns = max(1, (int) ($g[70] ?? 1)); $c < $columns; ++$c) {
-                    $local = $this->placement($g, $this->base[$insert['block']] ?? [0.0, 0.0, 0.0], $c, $r);
+                    $base = $this->base[$insert['block']] ?? [0.0, 0.0, 0.0];
+                    $local = DxfPlacement::ofInsert($g, $this->place3($g), $base, $c, $r);
                     $own = null !== $layer && '0' === $insert['layer'] ? $layer : $insert['layer'];
-                    $this->place($insert['block'], self::times($m, $local), $own, $depth + 1);
+                    $this->place($insert['block'], DxfPlacement::times($m, $local), $own, $depth + 1);
                 }
             }
         }
-    }
-
-    /**
-     * @param array<int, string>         $g
-     * @param array{float, float, float} $base
-     *
-     * @return list<float> rows of three by four
-     */
-    private function placement(array $g, array $base, int $column, int $row): array
-    {
-        $turn = deg2rad((float) ($g[50] ?? 0));
-        [$cos, $sin] = [cos($turn), sin($turn)];
-        [$sx, $sy, $sz] = [(float) ($g[41] ?? 1), (float) ($g[42] ?? 1), (float) ($g[43] ?? 1)];
-        [$px, $py, $pz] = $this->place3($g);
-        $dx = $column * (float) ($g[44] ?? 0);
-        $dy = $row * (float) ($g[45] ?? 0);
-        $m = [
-            $cos * $sx, -$sin * $sy, 0.0, $px + $cos * ($dx - $sx * $base[0]) - $sin * ($dy - $sy * $base[1]),
-            $sin * $sx, $cos * $sy, 0.0, $py + $sin * ($dx - $sx * $base[0]) + $cos * ($dy - $sy * $base[1]),
-            0.0, 0.0, $sz, $pz - $sz * $base[2],
-        ];
-        $n = [(float) ($g[210] ?? 0), (float) ($g[220] ?? 0), (float) ($g[230] ?? 1)];
-        $length = sqrt($n[0] ** 2 + $n[1] ** 2 + $n[2] ** 2);
-        if (0.0 === $length || 0.0 === $n[0] && 0.0 === $n[1] && $n[2] > 0.0) {
-            return $m;
-        }
-        $n = [$n[0] / $length, $n[1] / $length, $n[2] / $length];
-        // The arbitrary axis: from y where the extrusion is nearly z, else from z.
-        $ax = abs($n[0]) < 1.0 / 64.0 && abs($n[1]) < 1.0 / 64.0 ? [$n[2], 0.0, -$n[0]] : [-$n[1], $n[0], 0.0];
-        $length = sqrt($ax[0] ** 2 + $ax[1] ** 2 + $ax[2] ** 2);
-        $ax = [$ax[0] / $length, $ax[1] / $length, $ax[2] / $length];
-        $ay = [$n[1] * $ax[2] - $n[2] * $ax[1], $n[2] * $ax[0] - $n[0] * $ax[2], $n[0] * $ax[1] - $n[1] * $ax[0]];
-
-        return self::times([$ax[0], $ay[0], $n[0], 0.0, $ax[1], $ay[1], $n[1], 0.0, $ax[2], $ay[2], $n[2], 0.0], $m);
-    }
-
-    /**
-     * @param list<float> $a
-     * @param list<float> $b
-     *
-     * @return list<float>
-     */
-    private static function times(array $a, array $b): array
-    {
-        $m = [];
-        for ($r = 0; $r < 3; ++$r) {
-            for ($c = 0; $c < 4; ++$c) {
-                $m[] = $a[4 * $r] * $b[$c] + $a[4 * $r + 1] * $b[4 + $c] + $a[4 * $r + 2] * $b[8 + $c] + (3 === $c ? $a[4 * $r + 3] : 0.0);
-            }
-        }
-
-        return $m;
     }
 
     /**

@@ -42,7 +42,7 @@ final class DxfRecords
             }
             $value = rtrim($value, "\r\n");
             ++$line;
-            if ('2' === $code && 'SECTION' === $type) {
+            if ('2' === $code && 'SECTION' === $type && [] === $groups) {
                 $section = trim($value);
             }
             if ('0' !== $code) {
