@@ -128,26 +128,26 @@ try {
         $office->type('[data-test=system-search]', 'here');
         $office->see('ppm at the centre');
         $shoot('reference');
-        $office->go('/p/1/reference?page=heights');
-        $office->click('[data-test=extract-open]');
-        $office->type('#x-north', '54 48');
-        $office->type('[data-test=extract-label]', 'tarn');
-        $office->see('egm96_15_tarn_');
-        $shoot('reference-heights');
         $office->go('/p/1/reference?page=localization');
         $office->click('[data-test=open-1]');
         $office->find('[data-test=suspect]');
         $shoot('reference-localization');
     }
     if ($wants('terrain')) {
-        $office->go('/p/1/terrain');
-        $office->see('Borrow pit');
-        $office->click('[data-test=lineage]');
-        usleep(600000);
+        $office->go('/p/1/terrain?surface=3');
+        $office->see('Heap, June: ');
+        $office->click('[data-test=change-surface]');
+        $office->see('204 points in');
+        $office->settle();
         $shoot('terrain');
-        $office->click('[data-test=view-3d]');
-        usleep(1200000);
-        $shoot('terrain-3d');
+        $office->go('/p/1/terrain?volume=2');
+        $office->see('heap, May to June: ');
+        $office->settle();
+        $shoot('volume');
+        $office->go('/p/1/terrain?section=1');
+        $office->see('through the heap: ');
+        usleep(900000);
+        $shoot('section');
     }
     if ($wants('checks')) {
         $office->go('/p/1/checks');

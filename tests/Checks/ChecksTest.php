@@ -99,7 +99,8 @@ final class ChecksTest extends ApiTestCase
             $rows = '';
             for ($i = 0; $i < 100; ++$i) {
                 [$e, $n] = [$i % 10, intdiv($i, 10)];
-                $rows .= \sprintf("%s%d,%.3f,%.3f,%.4f,%s\n", $day, $i, 493000 + $e, 6028000.1 + $n, 10.0 + ($e > 4 ? $sunk : 0.0), "DAY$day");
+                $h = 10.0 + ($e > 4 ? $sunk : 0.0);
+                $rows .= \sprintf("%s%d,%.3f,%.3f,%.4f,%s\n", $day, $i, 493000 + $e, 6028000.1 + $n, $h, "DAY$day");
             }
             $this->accept("day-$day.csv", "point,easting [m],northing [m],ellipsoidal height [m],code\n$rows");
             $this->job('/checks/deviations', [

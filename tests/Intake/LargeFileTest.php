@@ -34,13 +34,15 @@ final class LargeFileTest extends ApiTestCase
         $surface = ['name' => 'Ground', 'roles' => ['surveyed'], 'interval' => 1.0, 'lines' => []];
         $made = $this->post('/terrain/surfaces', $surface, 202);
         self::assertSame('done', $this->get("/jobs/{$made['job']}")['state']);
-        $volume = $this->job("/terrain/surfaces/{$made['surface']}/volume", ['elevation' => 200.0]);
+        $volume = $this->job('/terrain/volumes', [
+            'name' => 'above 200', 'surface' => $made['surface'], 'against' => 'elevation', 'elevation' => 200.0,
+        ]);
         self::assertSame('done', $volume['state'], (string) $volume['error']);
-        $computed = $this->get('/terrain')['surfaces'][0];
+        $computed = $this->get('/terrain')['volumes'][0];
         // A plane that rises a metre in a hundred from 200: half of the area times the mean height.
         $side = self::SIDE - 1.0;
-        self::assertEqualsWithDelta(0.005 * $side ** 3, $computed['volume']['cut'], 1.0);
-        self::assertSame(0.0, (float) $computed['volume']['fill']);
+        self::assertEqualsWithDelta(0.005 * $side ** 3, $computed['cut'], 1.0);
+        self::assertSame(0.0, (float) $computed['fill']);
     }
 
     public function testAnUploadSentAgainBecauseItsAnswerWasLostIsOneFile(): void

@@ -64,18 +64,58 @@ final readonly class Overlay
         $locator = new Locator($other);
         $t = $tin->triangles;
         $o = $other->triangles;
+        $tx = $tin->x;
+        $ty = $tin->y;
+        $tz = $tin->z;
+        $ox = $other->x;
+        $oy = $other->y;
+        // Plain assignments: taking arrays apart would make one for each of millions of pairs.
         for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
-            [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
-            $x = [$tin->x[$a], $tin->x[$b], $tin->x[$c]];
-            $y = [$tin->y[$a], $tin->y[$b], $tin->y[$c]];
-            $z = [$tin->z[$a], $tin->z[$b], $tin->z[$c]];
-            foreach ($locator->near(min($x), min($y), max($x), max($y)) as $g) {
-                [$px, $py, $pz] = [$x, $y, $z];
-                for ($k = 0; $k < 3 && [] !== $px; ++$k) {
-                    $u = $o[$g + $k];
-                    $v = $o[$g + ($k + 1) % 3];
-                    [$px, $py, $pz] = self::leftOf($px, $py, $pz, $other->x[$u], $other->y[$u], $other->x[$v], $other->y[$v]);
+            $a = $t[$h];
+            $b = $t[$h + 1];
+            $c = $t[$h + 2];
+            $ax = $tx[$a];
+            $ay = $ty[$a];
+            $bx = $tx[$b];
+            $by = $ty[$b];
+            $cx = $tx[$c];
+            $cy = $ty[$c];
+            $west = min($ax, $bx, $cx);
+            $east = max($ax, $bx, $cx);
+            $south = min($ay, $by, $cy);
+            $north = max($ay, $by, $cy);
+            $abx = $bx - $ax;
+            $aby = $by - $ay;
+            $bcx = $cx - $bx;
+            $bcy = $cy - $by;
+            $cax = $ax - $cx;
+            $cay = $ay - $cy;
+            foreach ($locator->near($west, $south, $east, $north) as $g) {
+                $u = $o[$g];
+                $v = $o[$g + 1];
+                $w = $o[$g + 2];
+                $ux = $ox[$u];
+                $vx = $ox[$v];
+                $wx = $ox[$w];
+                if ($ux < $west && $vx < $west && $wx < $west || $ux > $east && $vx > $east && $wx > $east) {
+                    continue;
                 }
+                $uy = $oy[$u];
+                $vy = $oy[$v];
+                $wy = $oy[$w];
+                // Most pairs only lie near each other: an edge of one has the whole other on its outer side.
+                if ($uy < $south && $vy < $south && $wy < $south || $uy > $north && $vy > $north && $wy > $north
+                    || $abx * ($uy - $ay) < $aby * ($ux - $ax) && $abx * ($vy - $ay) < $aby * ($vx - $ax)
+                        && $abx * ($wy - $ay) < $aby * ($wx - $ax)
+                    || $bcx * ($uy - $by) < $bcy * ($ux - $bx) && $bcx * ($vy - $by) < $bcy * ($vx - $bx)
+                        && $bcx * ($wy - $by) < $bcy * ($wx - $bx)
+                    || $cax * ($uy - $cy) < $cay * ($ux - $cx) && $cax * ($vy - $cy) < $cay * ($vx - $cx)
+                        && $cax * ($wy - $cy) < $cay * ($wx - $cx)) {
+                    continue;
+                }
+                [$px, $py, $pz] = self::leftOf([$ax, $bx, $cx], [$ay, $by, $cy], [$tz[$a], $tz[$b], $tz[$c]], $ux, $uy, $vx, $vy);
+                [$px, $py, $pz] = self::leftOf($px, $py, $pz, $vx, $vy, $wx, $wy);
+                [$px, $py, $pz] = self::leftOf($px, $py, $pz, $wx, $wy, $ux, $uy);
                 if (\count($px) < 3) {
                     continue;
                 }
@@ -135,12 +175,17 @@ final readonly class Overlay
     {
         $n = \count($x);
         $side = [];
+        $out = 0;
         for ($k = 0; $k < $n; ++$k) {
-            $side[] = ($vx - $ux) * ($y[$k] - $uy) - ($vy - $uy) * ($x[$k] - $ux);
+            $side[] = $s = ($vx - $ux) * ($y[$k] - $uy) - ($vy - $uy) * ($x[$k] - $ux);
+            $out += $s < 0.0 ? 1 : 0;
+        }
+        if (0 === $out) {
+            return [$x, $y, $z];
         }
         $ox = $oy = $oz = [];
-        for ($k = 0; $k < $n; ++$k) {
-            $m = ($k + 1) % $n;
+        for ($k = 0; $k < $n && $out < $n; ++$k) {
+            $m = $k + 1 === $n ? 0 : $k + 1;
             if ($side[$k] >= 0.0) {
                 $ox[] = $x[$k];
                 $oy[] = $y[$k];

@@ -54,11 +54,11 @@ export const VIEWS: Record<string, ViewHelp> = {
   terrain: {
     title: 'Terrain',
     lines: [
-      'Makes surfaces of points selected by role and code, with breaklines and a boundary.',
-      'Contours follow the triangles exactly and never cross; every figure is of the surface drawn.',
-      'Volumes against an elevation are exact on the triangles, cut and fill apart.',
+      'Makes surfaces of points chosen by name, code, role, box or lasso, and shows at once how they would be; a click takes a point in or out.',
+      'Contours follow the triangles, or a surface bent smoothly through them, and never cross.',
+      'Volumes against an elevation, another surface or the own edge are exact on the triangles; what lies between is a surface of its own.',
+      'Sections run along a line you draw or an alignment, with cross-sections; point at one page and read the other.',
       'A surface whose points changed is stale until it is computed again; the reason stands beside it.',
-      'The view in space turns by mouse, with heights exaggerated as you choose.',
     ],
     doc: ['numerics', 'surfaces'],
   },

@@ -284,7 +284,10 @@ onMounted(() => {
     }),
   });
   // Whoever waits for the sketch, a test or a printer, sees when it is drawn.
-  map.on('rendercomplete', () => host.value?.setAttribute('data-drawn', ''));
+  map.on('rendercomplete', () => {
+    host.value?.setAttribute('data-drawn', '');
+    host.value?.setAttribute('data-view', map?.getView().calculateExtent(map.getSize()).join(' ') ?? '');
+  });
   map.on('postrender', afterRender);
   map.on('moveend', () => props.scene.points.length > MOST && placePoints());
   map.on('click', (e) =>

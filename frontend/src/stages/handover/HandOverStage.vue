@@ -106,7 +106,7 @@ watch(surfaces, drawContours);
             Recompute in order
           </ElButton>
         </ElAlert>
-        <section class="choices" aria-label="Write a file">
+        <section class="choices offers" aria-label="Write a file">
           <div v-for="o in data.offers" :key="o.kind">
             <strong>{{ o.title }}</strong>
             <span class="quiet"
@@ -214,6 +214,14 @@ watch(surfaces, drawContours);
 </template>
 
 <style scoped>
+/* What was written is seen without looking for it: the kinds there are to write scroll by themselves. */
+.offers {
+  flex: 0 1 auto;
+  min-height: 220px;
+  max-height: 46vh;
+  overflow-y: auto;
+  scrollbar-gutter: stable;
+}
 .choice {
   width: 180px;
 }

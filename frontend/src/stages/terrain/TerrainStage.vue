@@ -259,6 +259,12 @@ const isTaken = computed(() => {
   const [s, p] = [surface.value, pickedPoint.value];
   return s !== null && p !== null && toggled(s, p, project.points).include.length <= s.include.length && !s.exclude.includes(p.name);
 });
+/** Whoever clicks and draws looks where they chose to look; before that the sketch goes to what is chosen. */
+const isPlacing = computed(() => {
+  const d = making.draft.value;
+  const touched = (d?.include?.length ?? 0) + (d?.exclude?.length ?? 0) + (d?.areas?.length ?? 0) > 0;
+  return editing.value !== 'none' && (making.tool.value !== 'points' || touched);
+});
 const hint = computed(
   () =>
     ({
@@ -453,7 +459,7 @@ watch([beside, () => terrain.value], async () => {
         :drawing="
           editing !== 'none' ? DRAWS[making.tool.value] : drawingFor === 'boundary' ? 'polygon' : drawingFor === 'line' ? 'line' : false
         "
-        :still="editing !== 'none'"
+        :still="isPlacing"
         :selected-points="new Set(picked ? [picked] : making.picked.value)"
         @drawn="drew"
         @point="point"
