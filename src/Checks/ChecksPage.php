@@ -49,7 +49,8 @@ final class ChecksPage
 
         return new DeviationView(
             $r->number(), $d->name, $d->measuredOn, (string) $s['against'], $d->reference, $d->along, $d->codes, $d->pattern, $d->surface,
-            $d->design, $d->layers, $d->planeCodes, $d->elevation, $d->ignore, (int) $s['measured'], (int) $s['used'], (int) $s['beyond'],
+            $d->design, $d->layers, $d->planeCodes, $d->elevation, $d->ignore, $d->unit,
+            (int) $s['measured'], (int) $s['used'], (int) $s['beyond'],
             (int) $s['outside'], $s['mean'], $s['rms'], $s['sd'], $s['min'], $s['max'], $s['nearestBeyond'], $s['steepest'],
             $s['planeSd'], $r->run, $r->output, $r->at(), $r->authorName, $bands->limits(),
             $bands->colours(), $stale,

@@ -50,12 +50,13 @@ final class DesignFiles
 
     /**
      * @param list<string> $layers empty for all
+     * @param float        $metre  metres of a unit of the drawing
      *
      * @return array{Mesh, int} and how many faces of the drawing it is made of
      *
      * @throws UnusableInput
      */
-    public function mesh(Project $project, int $id, array $layers): array
+    public function mesh(Project $project, int $id, array $layers, float $metre = 1.0): array
     {
         $faces = $this->faces($project, $id);
         $triangles = $faces->triangles;
@@ -71,7 +72,19 @@ final class DesignFiles
             }
         }
 
-        return [Mesh::of($faces->x, $faces->y, $faces->z, $triangles), $count];
+        [$x, $y, $z] = [self::scaled($faces->x, $metre), self::scaled($faces->y, $metre), self::scaled($faces->z, $metre)];
+
+        return [Mesh::of($x, $y, $z, $triangles), $count];
+    }
+
+    /**
+     * @param list<float> $values
+     *
+     * @return list<float>
+     */
+    private static function scaled(array $values, float $metre): array
+    {
+        return 1.0 === $metre ? $values : array_map(static fn (float $v): float => $metre * $v, $values);
     }
 
     private function file(Project $project, int $id): SurveyFile

@@ -123,7 +123,11 @@ final class DeviationMaker implements Recompute
 
                 return [new MeshReference(Mesh::of($tin->x, $tin->y, $tin->z, $tin->triangles)), $surface->inWords()];
             case DeviationSettings::DESIGN:
-                [$mesh, $faces] = $this->designs->mesh($project, $settings->design, $settings->layers);
+                $metre = DeviationSettings::METRES[$settings->unit];
+                [$mesh, $faces] = $this->designs->mesh($project, $settings->design, $settings->layers, $metre);
+                if ('' === $settings->unit) {
+                    UnitDoubt::refuse($mesh, $x, $y);
+                }
                 $words = \sprintf('%d faces of %s', $faces, $this->designs->named($project, $settings->design));
 
                 return [new MeshReference($mesh), $words.([] === $settings->layers ? '' : ', '.implode(', ', $settings->layers))];

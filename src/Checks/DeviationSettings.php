@@ -14,6 +14,9 @@ final readonly class DeviationSettings
     public const DESIGN = 'design';
     public const PLANE = 'plane';
     public const ELEVATION = 'elevation';
+    /** Of a design's drawing; the first where nobody said: then metres, unless that is doubtful. */
+    public const UNITS = ['', 'm', 'ft', 'ftUS', 'mm'];
+    public const METRES = ['' => 1.0, 'm' => 1.0, 'ft' => 0.3048, 'ftUS' => 1200.0 / 3937.0, 'mm' => 0.001];
     public const REFERENCES = [self::SURFACE, self::DESIGN, self::PLANE, self::ELEVATION];
 
     /**
@@ -24,7 +27,7 @@ final readonly class DeviationSettings
     public function __construct(
         public string $name, public string $reference, public string $along, public string $measuredOn = '', public array $codes = [],
         public string $pattern = '', public int $surface = 0, public int $design = 0, public array $layers = [],
-        public array $planeCodes = [], public float $elevation = 0.0, public ?float $ignore = null,
+        public array $planeCodes = [], public float $elevation = 0.0, public ?float $ignore = null, public string $unit = '',
     ) {
     }
 
@@ -33,6 +36,7 @@ final readonly class DeviationSettings
         return new self(
             trim($r->name), $r->reference, $r->along, $r->measuredOn, array_values(array_unique($r->codes)), trim($r->pattern), $r->surface,
             $r->design, array_values(array_unique($r->layers)), array_values(array_unique($r->planeCodes)), $r->elevation, $r->ignore,
+            $r->unit,
         );
     }
 
@@ -44,7 +48,7 @@ final readonly class DeviationSettings
         return new self(
             (string) $s['name'], (string) $s['reference'], (string) $s['along'], (string) ($s['measuredOn'] ?? ''), $texts('codes'),
             (string) ($s['pattern'] ?? ''), (int) ($s['surface'] ?? 0), (int) ($s['design'] ?? 0), $texts('layers'), $texts('planeCodes'),
-            (float) ($s['elevation'] ?? 0.0), isset($s['ignore']) ? (float) $s['ignore'] : null,
+            (float) ($s['elevation'] ?? 0.0), isset($s['ignore']) ? (float) $s['ignore'] : null, (string) ($s['unit'] ?? ''),
         );
     }
 

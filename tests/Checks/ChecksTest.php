@@ -129,4 +129,29 @@ final class ChecksTest extends ApiTestCase
         $this->call('PUT', '/checks/deviations/2/bands', ['limits' => [-0.004, 0.004]] + $bands, 200);
         self::assertSame(['export:deviation-pdf:2' => ['its bands changed']], $this->stale());
     }
+
+    /** A drawing in feet is asked about, whether it lies elsewhere or about its own origin; said to be in feet it is what it is. */
+    public function testADesignInFeetIsAskedAbout(): void
+    {
+        $slab = new Slab();
+        $inFeet = (string) preg_replace_callback(
+            '/^(1[0-3]|2[0-3]|3[0-3])\n([\d.]+)$/m', static fn (array $m): string => $m[1]."\n".\sprintf('%.6F', (float) $m[2] / 0.3048),
+            $slab->design(),
+        );
+        $this->accept('feet.dxf', $inFeet);
+        $this->accept(Slab::SCAN, $slab->scan());
+        $request = [
+            'name' => 'slab', 'reference' => 'design', 'design' => $this->get('/checks')['designs'][0]['id'], 'along' => 'normal',
+            'codes' => ['SLAB'], 'ignore' => 0.3,
+        ];
+        $asked = $this->job('/checks/deviations', $request);
+        self::assertStringContainsString('as if it were drawn in feet; say what it is drawn in', (string) $asked['error']);
+        self::assertSame('done', $this->job('/checks/deviations', ['unit' => 'ft'] + $request)['state']);
+        [$check] = $this->get('/checks')['deviations'];
+        self::assertSame(['ft', 591, 3, 0], [$check['unit'], $check['used'], $check['beyond'], $check['outside']]);
+        // Said to be in metres it lies elsewhere: nothing can be compared, and nothing is asked again.
+        self::assertSame('done', $this->job('/checks/deviations', ['unit' => 'm', 'name' => 'in metres'] + $request)['state']);
+        self::assertSame(594, $this->get('/checks')['deviations'][1]['outside']);
+        $this->post('/checks/deviations', ['unit' => 'cubits'] + $request, 422);
+    }
 }

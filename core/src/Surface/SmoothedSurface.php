@@ -54,14 +54,14 @@ final class SmoothedSurface
                     // u towards a, v towards b, w towards c
                     [$u, $v, $w] = [$i / $parts, $j / $parts, $k / $parts];
                     $corner = match ($parts) {
-                        $i => $a, $j => $b, $k => $c, default => -1
+                        $i => $a, $j => $b, $k => $c, default => -1,
                     };
                     if ($corner >= 0) {
                         $number[$i][$j] = $corner;
                         continue;
                     }
                     [$p, $q, $n] = match (0) {
-                        $k => [$a, $b, $i], $i => [$b, $c, $j], $j => [$c, $a, $k], default => [-1, -1, 0]
+                        $k => [$a, $b, $i], $i => [$b, $c, $j], $j => [$c, $a, $k], default => [-1, -1, 0],
                     };
                     $key = $p < 0 ? '' : ($p < $q ? "$p $q ".$n : "$q $p ".($parts - $n));
                     if ('' !== $key && isset($edge[$key])) {

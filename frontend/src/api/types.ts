@@ -412,6 +412,7 @@ export interface DeviationRequest {
   planeCodes?: string[];
   elevation?: number;
   ignore?: number | null;
+  unit?: string;
 }
 
 /** The Checks stage. */
@@ -446,6 +447,7 @@ export interface DeviationView {
   planeCodes: string[];
   elevation: number;
   ignore: number | null;
+  unit: string;
   measured: number;
   used: number;
   beyond: number;

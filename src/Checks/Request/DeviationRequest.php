@@ -19,6 +19,7 @@ final readonly class DeviationRequest
      * @param int          $design         file whose faces are the reference
      * @param list<string> $layers         of the design; empty for all
      * @param list<string> $planeCodes     of the points the plane goes through; empty for the measured ones
+     * @param string       $unit           of the design's drawing; empty where it is not said
      * @param ?float       $ignore         greatest size that counts
      */
     public function __construct(
@@ -45,6 +46,8 @@ final readonly class DeviationRequest
         public float $elevation = 0.0,
         #[Assert\PositiveOrZero, Assert\LessThan(1e6)]
         public ?float $ignore = null,
+        #[Assert\Choice(DeviationSettings::UNITS)]
+        public string $unit = '',
     ) {
     }
 }

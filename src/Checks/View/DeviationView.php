@@ -34,6 +34,7 @@ final readonly class DeviationView
         public array $planeCodes,
         public float $elevation,
         public ?float $ignore,
+        public string $unit,
         public int $measured,
         public int $used,
         public int $beyond,

@@ -25,6 +25,7 @@ const planeCodes = ref<string[]>(c?.planeCodes ?? []);
 const elevation = ref<number | null>(c?.elevation ?? 0);
 const along = ref(c?.along ?? 'normal');
 const ignore = ref<number | null>(c?.ignore ?? null);
+const unit = ref(c?.unit ?? '');
 
 const glob = computed(() => {
   const p = pattern.value.trim();
@@ -79,6 +80,7 @@ function save() {
     planeCodes: planeCodes.value,
     elevation: elevation.value ?? 0,
     ignore: ignore.value,
+    unit: reference.value === 'design' ? unit.value : '',
   });
 }
 </script>
@@ -116,6 +118,12 @@ function save() {
       <ElFormItem v-if="layersOf.length > 0" label="layers"
         ><ElSelect v-model="layers" multiple aria-label="Layers" placeholder="all">
           <ElOption v-for="[layer, n] in layersOf" :key="layer" :value="layer" :label="`${layer} · ${n}`" /></ElSelect
+      ></ElFormItem>
+      <ElFormItem label="drawn in"
+        ><ElSelect v-model="unit" aria-label="Drawn in" data-test="drawn-in">
+          <ElOption value="" label="metres, unless that is doubtful" /><ElOption value="m" label="metres" /><ElOption
+            value="ft"
+            label="feet" /><ElOption value="ftUS" label="US survey feet" /><ElOption value="mm" label="millimetres" /></ElSelect
       ></ElFormItem>
     </div>
     <ElFormItem v-else-if="reference === 'surface'" label="surface"

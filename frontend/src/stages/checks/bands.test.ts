@@ -28,6 +28,7 @@ const check = (over: Partial<DeviationView> = {}): DeviationView => ({
   planeCodes: [],
   elevation: 0,
   ignore: 0.3,
+  unit: '',
   measured: 9,
   used: 7,
   beyond: 1,

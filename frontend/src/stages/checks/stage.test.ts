@@ -23,6 +23,7 @@ const deviation: DeviationView = {
   planeCodes: [],
   elevation: 0,
   ignore: 0.3,
+  unit: '',
   measured: 4,
   used: 3,
   beyond: 1,
