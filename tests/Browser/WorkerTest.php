@@ -29,7 +29,7 @@ final class WorkerTest extends TestCase
         $this->manyPoints();
         $entries = $this->rowsOf('ledger_entry');
         $results = $this->rowsOf('result');
-        $job = $this->queue('surface', ['surface' => 2]);
+        $job = $this->queue('surface', ['surface' => 12]);
         $this->office->startWorker();
         $process = $this->office->await(function () use ($job): ?int {
             $row = $this->job($job);
@@ -53,7 +53,7 @@ final class WorkerTest extends TestCase
     {
         $this->manyPoints();
         $results = $this->rowsOf('result');
-        $job = $this->queue('surface', ['surface' => 2]);
+        $job = $this->queue('surface', ['surface' => 12]);
         $this->office->startWorker();
         $this->office->await(fn (): ?bool => 'running' === $this->job($job)['state'] ? true : null, 'a running job', 30);
         $this->database->exec("UPDATE job SET cancel_requested = 1 WHERE id = '$job'");
@@ -77,7 +77,7 @@ final class WorkerTest extends TestCase
             ]);
         }
         $this->database->exec(
-            "INSERT INTO surface (id, project_id, name, definition) VALUES (2, 1, 'Many', "
+            "INSERT INTO surface (id, project_id, name, definition) VALUES (12, 1, 'Many', "
                 ."'{\"roles\":[\"surveyed\"],\"codes\":[\"MANY\"],\"exclude\":[],\"lines\":[],\"maxEdge\":null,\"interval\":1.0}')",
         );
         $this->database->exec('COMMIT');
