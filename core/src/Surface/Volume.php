@@ -63,6 +63,29 @@ final class Volume
     }
 
     /**
+     * Of an overlay that is there already.
+     *
+     * @return array{cut: float, fill: float, net: float, areaCut: float, areaFill: float, planArea: float}
+     */
+    public static function ofOverlay(Overlay $overlay): array
+    {
+        $self = new self();
+        $t = $overlay->triangles;
+        for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
+            [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
+            $self->add(
+                [$overlay->x[$a], $overlay->x[$b], $overlay->x[$c]], [$overlay->y[$a], $overlay->y[$b], $overlay->y[$c]],
+                [
+                    $overlay->upper[$a] - $overlay->lower[$a], $overlay->upper[$b] - $overlay->lower[$b],
+                    $overlay->upper[$c] - $overlay->lower[$c],
+                ],
+            );
+        }
+
+        return $self->totals();
+    }
+
+    /**
      * A convex piece whose height above the reference is plane.
      *
      * @param list<float> $x

@@ -60,6 +60,7 @@ final class OverlayTest extends TestCase
         $over = Volume::againstElevation($isopach, 0.0);
         $depths = VolumeSlices::byDepth($overlay, 0.37);
         $levels = VolumeSlices::byElevation($overlay, 0.37);
+        self::assertEqualsWithDelta($volume, Volume::ofOverlay($overlay), 1e-9 * $volume['planArea']);
         self::assertGreaterThan(100.0, min($volume['cut'], $volume['fill']));
         foreach (['cut', 'fill'] as $part) {
             self::assertEqualsWithDelta($volume[$part], $over[$part], 1e-9 * $volume[$part]);

@@ -78,7 +78,7 @@ final class VolumeMaker implements Recompute
         } else {
             $overlay = $other instanceof Tin ? Overlay::withSurface($tin, $other) : Overlay::withElevation($tin, $other);
             $isopach = $overlay->isopach();
-            $summary += $other instanceof Tin ? Volume::againstSurface($tin, $other) : Volume::againstElevation($tin, $other);
+            $summary += Volume::ofOverlay($overlay);
             $report('slices', 0.6);
             $s = $isopach->statistics();
             $summary += [
