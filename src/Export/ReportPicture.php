@@ -166,7 +166,7 @@ final class ReportPicture
         }
         $this->page->pen(ReportPages::QUIET, '', 6.5);
         $this->page->word($x + 10.0, $y + 6.5, $caption);
-        $bar = self::round(90.0 / $this->scale);
+        $bar = RoundNumber::atMost(90.0 / $this->scale);
         $right = self::LEFT + self::WIDTH - 24.0;
         $this->page->setDrawColor(...ReportPages::INK);
         $this->page->setLineWidth(1.0);
@@ -221,13 +221,5 @@ final class ReportPicture
         $part = static fn (int $from): int => max(0, min(255, (int) hexdec(substr($colour, $from, 2))));
 
         return [$part(1), $part(3), $part(5)];
-    }
-
-    /** 1, 2 or 5 times a power of ten, at most the value. */
-    private static function round(float $value): float
-    {
-        $power = 10.0 ** floor(log10($value));
-
-        return $power * ($value >= 5.0 * $power ? 5.0 : ($value >= 2.0 * $power ? 2.0 : 1.0));
     }
 }

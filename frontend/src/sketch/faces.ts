@@ -1,5 +1,4 @@
-import ImageLayer from 'ol/layer/Image';
-import ImageCanvasSource from 'ol/source/ImageCanvas';
+import { PaintedLayer, type Extent } from './painted';
 import type { SceneFaces } from './scene';
 
 /** x and y on the canvas, and what is shown there. */
@@ -28,33 +27,13 @@ export function between(corners: Corner[], low: number, high: number): Corner[] 
   return part;
 }
 
-/** A layer of filled triangles, painted as one picture; what is smaller than a pixel is a dot. */
-export class FaceLayer {
-  private faces: SceneFaces | null = null;
-  private readonly source = new ImageCanvasSource({
-    ratio: 1,
-    canvasFunction: (extent, resolution, pixelRatio, size) =>
-      this.paint(extent as [number, number, number, number], resolution, pixelRatio, size as [number, number]),
-  });
-  readonly layer = new ImageLayer({ source: this.source, opacity: 0.85 });
-
-  show(faces: SceneFaces | null) {
-    this.faces = faces;
-    this.source.changed();
+/** A layer of filled triangles; what is smaller than a pixel is a dot. */
+export class FaceLayer extends PaintedLayer<SceneFaces> {
+  constructor() {
+    super(0.85);
   }
 
-  private paint(
-    [w, , , n]: [number, number, number, number],
-    resolution: number,
-    ratio: number,
-    size: [number, number],
-  ): HTMLCanvasElement {
-    const canvas = document.createElement('canvas');
-    [canvas.width, canvas.height] = size;
-    const context = canvas.getContext('2d');
-    const f = this.faces;
-    if (!f || !context) return canvas;
-    const scale = ratio / resolution;
+  protected paint(context: CanvasRenderingContext2D, f: SceneFaces, [w, , , n]: Extent, scale: number, size: [number, number]) {
     // One colour after the other: changing it for every triangle takes longer than painting it.
     f.colours.forEach((colour, band) => {
       if (colour === 'transparent') return;
@@ -85,6 +64,5 @@ export class FaceLayer {
       // A hair over the edge closes the seams between neighbours.
       context.stroke();
     });
-    return canvas;
   }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Network\Report;
 
+use App\Export\RoundNumber;
 use App\Network\View\NetworkView;
 use App\Network\View\StationView;
 
@@ -43,8 +44,8 @@ final readonly class ReportMap
         $span = max($east, $north * $width / $height, 1.0);
         $this->scale = min(($width - 2.0 * self::MARGIN) / $east, ($height - 2.0 * self::MARGIN) / $north);
         $largest = max(1e-6, ...array_map(static fn (StationView $s): float => $s->semiMajor, $view->stations));
-        $this->exaggeration = self::round($span * self::LARGEST / $largest);
-        $this->bar = self::round($span / 5.0);
+        $this->exaggeration = RoundNumber::atMost($span * self::LARGEST / $largest);
+        $this->bar = RoundNumber::atMost($span / 5.0);
         $place = $stations = [];
         $named = \count($view->stations) <= self::MOST_NAMES;
         foreach ($view->stations as $s) {
@@ -76,18 +77,5 @@ final readonly class ReportMap
             '%s m      ellipses %.0f %%, drawn x %s; grey: sighted, blue: GNSS vector; filled: held',
             $this->bar, 100.0 * $view->runs[0]->confidence, $this->exaggeration,
         );
-    }
-
-    /** 1, 2 or 5 times a power of ten, at most the value. */
-    private static function round(float $value): float
-    {
-        $power = 10 ** floor(log10($value));
-        foreach ([5.0, 2.0, 1.0] as $step) {
-            if ($value >= $step * $power) {
-                return $step * $power;
-            }
-        }
-
-        return $power;
     }
 }

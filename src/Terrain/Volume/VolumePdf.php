@@ -10,6 +10,7 @@ use App\Export\OffersChoice;
 use App\Export\ReportPages;
 use App\Export\ReportPicture;
 use App\Export\ReportProfile;
+use App\Export\RoundNumber;
 use App\Project\Project;
 use App\Project\Shown;
 use App\Reference\ProjectReference;
@@ -120,7 +121,7 @@ final readonly class VolumePdf implements OffersChoice
     private function map(ReportPages $page, VolumeView $view, Shown $as): void
     {
         $tin = MeshCodec::decode($this->store->get((string) $view->isopach));
-        $step = self::roundStep(max($view->thickest, $view->deepest) / 3.0);
+        $step = RoundNumber::atLeast(max($view->thickest, $view->deepest, 1e-6) / 3.0);
         $limits = [-2.0 * $step, -$step, -self::NOTHING * $step, self::NOTHING * $step, $step, 2.0 * $step];
         $page->heading('Cut and fill');
         $picture = new ReportPicture($page, [min($tin->x), min($tin->y), max($tin->x), max($tin->y)], 300.0);
@@ -228,18 +229,5 @@ final readonly class VolumePdf implements OffersChoice
         }
 
         throw new UnusableInput('/surfaces', 'choose a volume that is computed');
-    }
-
-    /** 1, 2 or 5 times a power of ten, not below the value. */
-    private static function roundStep(float $value): float
-    {
-        $power = 10.0 ** floor(log10(max(1e-6, $value)));
-        foreach ([1.0, 2.0, 5.0] as $step) {
-            if ($step * $power >= 0.999 * $value) {
-                return $step * $power;
-            }
-        }
-
-        return 10.0 * $power;
     }
 }

@@ -2,7 +2,7 @@
 import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post, put } from '../../api/client';
-import type { ChecksView, DeviationRequest, ExportView } from '../../api/types';
+import type { ChecksView, DeviationRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -10,6 +10,7 @@ import PageTabs from '../../frame/PageTabs.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { small, smallUnit } from '../../format/units';
 import { MapSketch } from '../../sketch';
+import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import BandTable from './BandTable.vue';
 import { counts, nearest, sameBands, USUAL, worst, type BandSet, type Deviations } from './bands';
@@ -91,15 +92,12 @@ async function compare(request: DeviationRequest) {
 /** The report is written in the bands that are shown, read back, kept in the archive, and opened. */
 async function report() {
   const c = check.value!;
-  const ok = await project.attempt(async () => {
-    if (!sameBands(c, set.value))
-      await put(project.path(`/checks/deviations/${c.number}/bands`), { limits: set.value.limits, colours: set.value.colours });
-    await project.job(post(project.path('/handover'), { kind: 'deviation-pdf', surfaces: [c.number] }));
-  }, 'Written and read back; it is in the archive of Hand-over.');
-  if (!ok) return;
-  const { exports } = await get<{ exports: ExportView[] }>(project.path('/handover'));
-  const file = exports.find((x) => x.slot === `export:deviation-pdf:${c.number}`);
-  if (file?.holds) window.open(project.path(`/handover/${file.id}/file`), '_blank');
+  const isKept =
+    sameBands(c, set.value) ||
+    (await project.attempt(() =>
+      put(project.path(`/checks/deviations/${c.number}/bands`), { limits: set.value.limits, colours: set.value.colours }),
+    ));
+  if (isKept) await writeAndOpen(project, 'deviation-pdf', c.number);
 }
 
 function pick(e: number, n: number) {

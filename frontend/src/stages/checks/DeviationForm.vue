@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import type { ChecksView, DeviationRequest, DeviationView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
+import { namePattern } from '../../format/pattern';
 import { lengthUnit, metresPer } from '../../format/units';
 import { useProject } from '../../state/project';
 
@@ -27,17 +28,7 @@ const along = ref(c?.along ?? 'normal');
 const ignore = ref<number | null>(c?.ignore ?? null);
 const unit = ref(c?.unit ?? '');
 
-const glob = computed(() => {
-  const p = pattern.value.trim();
-  return p === ''
-    ? null
-    : new RegExp(
-        `^${p
-          .replace(/[.+^${}()|[\]\\]/g, '\\$&')
-          .replaceAll('*', '.*')
-          .replaceAll('?', '.')}$`,
-      );
-});
+const glob = computed(() => (pattern.value.trim() === '' ? null : namePattern(pattern.value.trim())));
 /** Numbers known only locally lie somewhere else altogether, unless all are. */
 const hasGlobal = computed(() => project.points.some((p) => p.known === 'global' && p.e !== null));
 /** Points that are chosen now. */

@@ -3,7 +3,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { bytes, get, post, put } from '../../api/client';
 import type { Conflict } from '../../api/conflict';
-import type { ExportView, SectionRequest, SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
+import type { SectionRequest, SurfaceRequest, SurfaceView, TerrainView, VolumeRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { height, length, lengthUnit } from '../../format/units';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
@@ -13,6 +13,7 @@ import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch, Surface3d } from '../../sketch';
 import type { ScenePath } from '../../sketch/scene';
 import type { Contour3d } from '../../sketch/Surface3d.vue';
+import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import { surfaceColumns } from './columns';
 import { surfaceFields } from './conflictFields';
@@ -231,18 +232,6 @@ async function compute(request: VolumeRequest) {
   if (ok) editingVolume.value = 'none';
   await load();
 }
-/** A file is written and read back like every one that is handed over, and opened. */
-async function write(kind: string, number: number) {
-  const ok = await project.attempt(
-    () => project.job(post(project.path('/handover'), { kind, surfaces: [number] })),
-    'Written and read back; it is in the archive of Hand-over.',
-  );
-  if (!ok) return;
-  const { exports } = await get<{ exports: ExportView[] }>(project.path('/handover'));
-  const file = exports.find((x) => x.slot === `export:${kind}:${number}`);
-  if (file?.holds) window.open(project.path(`/handover/${file.id}/file`), '_blank');
-}
-
 function beginSection(what: 'new' | 'change') {
   cutting.editing.value = what;
   drawn.value = what === 'change' && cutting.section.value?.line.length ? (cutting.section.value.line as [number, number][]) : null;
@@ -408,7 +397,7 @@ watch([beside, () => terrain.value], async () => {
             @choose="(n) => (cutting.chosen.value = n)"
             @fresh="beginSection('new')"
             @change="beginSection('change')"
-            @write="(kind) => write(kind, cutting.section.value!.number)"
+            @write="(kind) => writeAndOpen(project, kind, cutting.section.value!.number)"
             @point="(s) => (cutting.at.value = s)"
             @cross="(i) => (cutting.cross.value = i)"
           />
@@ -435,7 +424,7 @@ watch([beside, () => terrain.value], async () => {
             @choose="(n) => (chosenVolume = n)"
             @fresh="beginVolume('new')"
             @change="beginVolume('change')"
-            @report="write('volume-pdf', volume.number)"
+            @report="writeAndOpen(project, 'volume-pdf', volume.number)"
           />
           <EmptyPage v-else title="No volume yet">
             <p>A volume lies between a surface and an elevation, another surface, or the surface through its own edge.</p>

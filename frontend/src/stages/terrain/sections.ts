@@ -1,3 +1,5 @@
+import { roundStep } from './shading';
+
 /** A section as the server cut it. Metres; stations count from the begin of the line, "start" is what that is called. */
 export interface SectionDrawing {
   start: number;
@@ -45,8 +47,4 @@ export function heightAt(pieces: [number, number][][], station: number): number 
 }
 
 /** A round distance between marks on a line of this length. */
-export function markEvery(length: number): number {
-  const raw = length / 8;
-  const power = 10 ** Math.floor(Math.log10(raw));
-  return power * ([1, 2, 5, 10].find((s) => s * power >= raw) ?? 10);
-}
+export const markEvery = (length: number): number => roundStep(length, 8);

@@ -1,4 +1,5 @@
 import type { PointView } from '../../api/types';
+import { namePattern } from '../../format/pattern';
 
 /** Which points make a surface, as it is chosen on the page; the server reads it by the same rules. */
 export interface Selection {
@@ -8,11 +9,6 @@ export interface Selection {
   areas: number[][][];
   include: string[];
   exclude: string[];
-}
-
-function pattern(text: string): RegExp {
-  const escaped = text.replace(/[.+^${}()|[\]\\]/g, '\\$&');
-  return new RegExp(`^${escaped.replaceAll('*', '.*').replaceAll('?', '.')}$`);
 }
 
 export function inside(ring: number[][], e: number, n: number): boolean {
@@ -30,7 +26,7 @@ export function chosen(points: PointView[], s: Selection): PointView[] {
   const patterns = s.pattern
     .split(/[\s,;]+/)
     .filter(Boolean)
-    .map(pattern);
+    .map(namePattern);
   const [include, exclude, roles, codes] = [new Set(s.include), new Set(s.exclude), new Set(s.roles), new Set(s.codes)];
   return points.filter((p) => {
     if (p.h === null || p.e === null || p.n === null || (hasGlobal && p.known !== 'global') || exclude.has(p.name)) return false;
