@@ -99,6 +99,9 @@ final class VolumeTest extends ApiTestCase
         self::assertStringContainsString('is the surface itself', $this->post('/terrain/volumes', $itself, 422)['detail']);
         $far = ['boundary' => [[0, 0], [1, 0], [1, 1]], 'against' => 'rim'] + $itself;
         self::assertStringContainsString('holds nothing of the surface', (string) $this->job('/terrain/volumes', $far)['error']);
+        [$e, $n] = [Heap::EAST, Heap::NORTH];
+        $bow = ['boundary' => [[$e - 5, $n - 5], [$e + 5, $n + 5], [$e + 5, $n - 5], [$e - 5, $n + 5]]] + $far;
+        self::assertStringContainsString('crosses itself', (string) $this->job('/terrain/volumes', $bow)['error']);
         self::assertStringContainsString('there is no such volume', strtolower($this->post(
             '/terrain/volumes', ['name' => 'y', 'surface' => $this->may, 'against' => 'rim', 'number' => 9], 404,
         )['detail']));

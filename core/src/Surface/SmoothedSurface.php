@@ -35,7 +35,7 @@ final class SmoothedSurface
             return max(min($z[$v], $z[$w]), min(max($z[$v], $z[$w]), $bent));
         };
         $edge = [];
-        $count = \count($x);
+        $given = \count($x);
         $triangles = [];
         for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
             [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
@@ -63,13 +63,14 @@ final class SmoothedSurface
                     [$p, $q, $n] = match (0) {
                         $k => [$a, $b, $i], $i => [$b, $c, $j], $j => [$c, $a, $k], default => [-1, -1, 0],
                     };
-                    $key = $p < 0 ? '' : ($p < $q ? "$p $q ".$n : "$q $p ".($parts - $n));
-                    if ('' !== $key && isset($edge[$key])) {
+                    // One number for a place on an edge, whichever triangle it is seen from.
+                    $key = $p < 0 ? -1 : ($p < $q ? ($p * $given + $q) * $parts + $n : ($q * $given + $p) * $parts + $parts - $n);
+                    if ($key >= 0 && isset($edge[$key])) {
                         $number[$i][$j] = $edge[$key];
                         continue;
                     }
                     $number[$i][$j] = \count($x);
-                    if ('' !== $key) {
+                    if ($key >= 0) {
                         $edge[$key] = \count($x);
                     }
                     $x[] = $u * $tin->x[$a] + $v * $tin->x[$b] + $w * $tin->x[$c];

@@ -328,28 +328,7 @@ final class SurfaceBuilder
                 }
                 continue;
             }
-            if (\count($line->vertices) < 3) {
-                throw new UnusableInput($line->name, \sprintf('a %s needs at least three vertices', $line->role));
-            }
-            $segments = [];
-            $count = \count($line->vertices);
-            foreach ($line->segments() as [$a, $b]) {
-                $segments[] = [$line->vertices[$a][0], $line->vertices[$a][1], $line->vertices[$b][0], $line->vertices[$b][1]];
-            }
-            foreach (SegmentIndex::pairs($segments) as [$i, $j]) {
-                $adjacent = 1 === $j - $i || 0 === $i && $j === $count - 1;
-                $meeting = SegmentIndex::meeting($segments[$i], $segments[$j]);
-                if (null !== $meeting && !$adjacent) {
-                    throw new UnusableInput($line->name, \sprintf(
-                        'this %s crosses itself at %.3f, %.3f (segments %d and %d); correct the order of its vertices',
-                        $line->role, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]),
-                        $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]), $i + 1, $j + 1,
-                    ));
-                }
-            }
-            if ($line->area() < self::SAME_PLACE * self::SAME_PLACE) {
-                throw new UnusableInput($line->name, \sprintf('this %s encloses nothing: all its vertices lie on one line', $line->role));
-            }
+            $line->refuseUnusableRing();
         }
     }
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Mensura\Surface;
 
+use Mensura\Fault\UnusableInput;
+
 /**
  * A line that shapes a surface. Vertices in metres; a height may be missing. Boundaries and voids are closed (the
  * first vertex is not repeated).
@@ -13,6 +15,9 @@ final readonly class SurfaceLine
     public const BREAKLINE = 'breakline';
     public const BOUNDARY = 'boundary';
     public const VOID = 'void';
+
+    /** Square metres: of a square whose side is one place. */
+    private const NOTHING = 1e-8;
 
     /**
      * @param list<array{float, float, ?float}> $vertices
@@ -50,6 +55,37 @@ final readonly class SurfaceLine
         }
 
         return $inside;
+    }
+
+    /**
+     * A ring that can cut a surface has three vertices, crosses itself nowhere and encloses something.
+     *
+     * @throws UnusableInput naming the place
+     */
+    public function refuseUnusableRing(): void
+    {
+        if (\count($this->vertices) < 3) {
+            throw new UnusableInput($this->name, \sprintf('a %s needs at least three vertices', $this->role));
+        }
+        $segments = [];
+        $count = \count($this->vertices);
+        foreach ($this->segments() as [$a, $b]) {
+            $segments[] = [$this->vertices[$a][0], $this->vertices[$a][1], $this->vertices[$b][0], $this->vertices[$b][1]];
+        }
+        foreach (SegmentIndex::pairs($segments) as [$i, $j]) {
+            $adjacent = 1 === $j - $i || 0 === $i && $j === $count - 1;
+            $meeting = SegmentIndex::meeting($segments[$i], $segments[$j]);
+            if (null !== $meeting && !$adjacent) {
+                throw new UnusableInput($this->name, \sprintf(
+                    'this %s crosses itself at %.3f, %.3f (segments %d and %d); correct the order of its vertices',
+                    $this->role, $segments[$i][0] + $meeting[0] * ($segments[$i][2] - $segments[$i][0]),
+                    $segments[$i][1] + $meeting[0] * ($segments[$i][3] - $segments[$i][1]), $i + 1, $j + 1,
+                ));
+            }
+        }
+        if ($this->area() < self::NOTHING) {
+            throw new UnusableInput($this->name, \sprintf('this %s encloses nothing: all its vertices lie on one line', $this->role));
+        }
     }
 
     /** Area inside the ring by the trapezoidal formula, square metres. */

@@ -63,7 +63,9 @@ final class VolumeMaker implements Recompute
         );
         if ([] !== $settings->boundary) {
             $ring = array_map(static fn (array $v): array => [$v[0], $v[1], null], $settings->boundary);
-            $tin = (new SurfaceCut($tin, [new SurfaceLine(SurfaceLine::BOUNDARY, 'the boundary', $ring)]))->cut();
+            $boundary = new SurfaceLine(SurfaceLine::BOUNDARY, 'the boundary', $ring);
+            $boundary->refuseUnusableRing();
+            $tin = (new SurfaceCut($tin, [$boundary]))->cut();
             if (0 === $tin->triangleCount()) {
                 throw new UnusableInput('/boundary', 'holds nothing of the surface');
             }

@@ -15,7 +15,7 @@ final class DxfFaces
     private const MODEL = "\0model";
     private const DEEPEST = 16;
     /** Metres of the units of $INSUNITS (DXF reference, header variables). */
-    private const UNITS = [
+    public const UNITS = [
         1 => 0.0254, 2 => 0.3048, 3 => 1609.344, 4 => 0.001, 5 => 0.01, 6 => 1.0, 7 => 1000.0, 10 => 0.9144, 14 => 0.1,
         21 => 1200.0 / 3937.0,
     ];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\Look;
 
+use Mensura\Exchange\Dxf\DxfFaces;
 use Mensura\Exchange\Dxf\DxfPlacement;
 use Mensura\Exchange\Dxf\DxfRecords;
 use Mensura\Fault\UnusableInput;
@@ -18,7 +19,6 @@ final class DxfLook
     private const DEEPEST = 32;
     private const PLAIN = ['TEXT', 'MTEXT', 'ATTDEF', 'DIMENSION', 'LEADER', 'VIEWPORT'];
     private const WITHIN = ['VERTEX', 'SEQEND', 'ATTRIB'];
-    private const UNITS = [1 => 0.0254, 2 => 0.3048, 4 => 0.001, 5 => 0.01, 6 => 1.0, 7 => 1000.0, 21 => 1200.0 / 3937.0];
     private const PAGES = [
         'ansi_1250' => 'Windows-1250', 'ansi_1251' => 'Windows-1251', 'ansi_1252' => 'Windows-1252', 'ansi_1253' => 'ISO-8859-7',
     ];
@@ -74,8 +74,8 @@ final class DxfLook
         foreach ($groups as [$code, $value]) {
             if (9 === $code) {
                 $variable = trim($value);
-            } elseif ('$INSUNITS' === $variable && 70 === $code && isset(self::UNITS[(int) $value])) {
-                $this->l->unit = Systems::unitOf(self::UNITS[(int) $value]);
+            } elseif ('$INSUNITS' === $variable && 70 === $code && isset(DxfFaces::UNITS[(int) $value])) {
+                $this->l->unit = Systems::unitOf(DxfFaces::UNITS[(int) $value]);
             } elseif ('$ACADVER' === $variable && 1 === $code) {
                 $this->isUtf8 = strcmp(trim($value), 'AC1021') >= 0;
             } elseif ('$DWGCODEPAGE' === $variable && 3 === $code) {

@@ -21,7 +21,7 @@ final class E57Look
     {
     }
 
-    public static function read(Looked $l, string $path, string $name): void
+    public static function read(Looked $l, string $path, Systems $systems, string $name): void
     {
         $file = fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         $head = (string) fread($file, self::HEADER);
@@ -57,7 +57,7 @@ final class E57Look
         }
         $wkt = trim((string) $root->coordinateMetadata);
         if ('' !== $wkt) {
-            (new Systems())->fromWkt($l, $wkt);
+            $systems->fromWkt($l, $wkt);
             $l->unit = 'metre';
         }
         fclose($file);

@@ -64,7 +64,7 @@ final class FileLook
                 return true;
             case str_starts_with($head, 'ASTM-E57'):
                 $l->kind = 'e57';
-                E57Look::read($l, $path, $name);
+                E57Look::read($l, $path, $systems, $name);
 
                 return true;
             case str_starts_with($head, "SQLite format 3\0"):
@@ -203,7 +203,7 @@ final class FileLook
         if ('O' === $type) {
             $file = ObservationReader::read(self::whole($path, $name), $name);
             foreach ($file->warnings as $warning) {
-                $l->warn(\is_string($warning) ? $warning : (string) json_encode($warning));
+                $l->warn($warning);
             }
 
             return;

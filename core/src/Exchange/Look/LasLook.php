@@ -69,8 +69,8 @@ final class LasLook
         $high = [-\INF, -\INF, -\INF];
         foreach ($las->points() as $block) {
             foreach ($block as $axis => $values) {
-                $low[$axis] = min($low[$axis], ...$values);
-                $high[$axis] = max($high[$axis], ...$values);
+                $low[$axis] = [] === $values ? $low[$axis] : min($low[$axis], min($values));
+                $high[$axis] = [] === $values ? $high[$axis] : max($high[$axis], max($values));
             }
         }
         if ($las->count > 0) {
