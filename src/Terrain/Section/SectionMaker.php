@@ -103,7 +103,7 @@ final class SectionMaker implements Recompute
             self::PREFIX.$number, self::kind(), 'Section '.$settings->name, $basis, (array) $settings, $summary,
             $this->store->putJson($document),
         );
-        $title = \sprintf('Cut %d surfaces along %s, %.1f m', \count($surfaces), $settings->name, $line->length);
+        $title = \sprintf('Section %s: %d surfaces over %.1f m', $settings->name, \count($surfaces), $line->length);
         $record = new RecordNumbered($this->results, $outcome, 'cut-section', $title, 'section');
         $this->ledger->carryOut($project, $authorName, $record, $jobId);
 
