@@ -8,9 +8,12 @@ use App\Baselines\BaselineMaker;
 use App\Baselines\Pair as BaselinePair;
 use App\Baselines\Pairs;
 use App\Baselines\ProcessingSettings;
-use App\Checks\DesignFiles;
+use App\Checks\CheckPoint\CheckPointMaker;
+use App\Checks\CheckPoint\CheckPointSettings;
 use App\Checks\DeviationMaker;
 use App\Checks\DeviationSettings;
+use App\Design\CloudFiles;
+use App\Design\DesignFiles;
 use App\Export\Exporter;
 use App\Ledger\Ledger;
 use App\Network\Adjuster;
@@ -63,6 +66,8 @@ final class DemoStory
         private readonly BaselineMaker $baselines,
         private readonly DesignFiles $designs,
         private readonly DeviationMaker $deviations,
+        private readonly CheckPointMaker $checks,
+        private readonly CloudFiles $clouds,
         private readonly VolumeMaker $volumes,
         private readonly SectionMaker $sections,
         private readonly AlignmentFiles $alignments,
@@ -193,6 +198,9 @@ final class DemoStory
         [$may, $june] = $ids;
         $this->volumes->make($project, $author, null, new VolumeSettings('heap, May to June', $june, VolumeSettings::SURFACE, $may));
         $this->volumes->make($project, $author, null, new VolumeSettings('heap in June', $june, VolumeSettings::RIM));
+        $scan = array_column($this->clouds->of($project), 'id', 'name')[Heap::SCAN];
+        $this->checks->make($project, $author, null, new CheckPointSettings('heap in June', CheckPointSettings::SURFACE, surface: $june));
+        $this->checks->make($project, $author, null, new CheckPointSettings('scan of the heap', CheckPointSettings::CLOUD, cloud: $scan));
         $through = [[Heap::EAST - 19.0, Heap::NORTH - 12.0], [Heap::EAST + 12.0, Heap::NORTH + 19.0]];
         $this->sections->make($project, $author, null, new SectionSettings('through the heap', $ids, $through, offset: 1.0));
         $road = array_column($this->alignments->of($project), 'file', 'name')[HaulRoad::NAME];

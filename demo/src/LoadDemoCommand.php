@@ -13,6 +13,7 @@ use App\Project\Members;
 use App\Project\Project;
 use App\Project\ProjectRepository;
 use App\Project\Role;
+use App\Survey\SurveyFileRepository;
 use Demo\Gnss\KerbWalk;
 use Demo\Gnss\RoverWalk;
 use Demo\Gnss\Sessions;
@@ -38,6 +39,7 @@ final class LoadDemoCommand extends Command
         private readonly UserPasswordHasherInterface $hasher,
         private readonly IntakeOperations $intake,
         private readonly Ledger $ledger,
+        private readonly SurveyFileRepository $files,
         private readonly DemoStory $story,
         private readonly ClockInterface $clock,
     ) {
@@ -58,6 +60,7 @@ final class LoadDemoCommand extends Command
         $slab = [Slab::DESIGN => (new Slab())->design(), Slab::SCAN => (new Slab())->scan()];
         $heap = [HaulRoad::FILE => (new HaulRoad())->design()];
         $heap += [Heap::MAY => (new Heap())->survey(false), Heap::JUNE => (new Heap())->survey(true)];
+        $heap += [Heap::SCAN => (new Heap())->scan(), Heap::CHECKS => (new Heap())->checks()];
         $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
             + (new KerbWalk(new TruthModel()))->files() + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
         if (\is_string($folder = $input->getOption('files-only'))) {
@@ -97,6 +100,11 @@ final class LoadDemoCommand extends Command
             $this->ledger->carryOut($project, $owner->name(), $received);
             if ('site-pegs.csv' === $name) {
                 $this->ledger->carryOut($project, $owner->name(), $this->intake->mean($received->id(), new Meaning('local')));
+            }
+            if (Heap::CHECKS === $name) {
+                $file = $this->files->in($project, $received->id()) ?? throw new \LogicException('The file is gone.');
+                $this->ledger->carryOut($project, $owner->name(), $this->intake->map($file, ['kind' => 'control']));
+                $this->ledger->carryOut($project, $owner->name(), $this->intake->mean($received->id(), new Meaning(control: 'check')));
             }
             $this->ledger->carryOut($project, $owner->name(), $this->intake->accept($received->id(), false));
         }

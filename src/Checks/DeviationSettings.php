@@ -12,12 +12,15 @@ final readonly class DeviationSettings
 {
     public const SURFACE = 'surface';
     public const DESIGN = 'design';
+    public const CLOUD = 'cloud';
     public const PLANE = 'plane';
     public const ELEVATION = 'elevation';
     /** Of a design's drawing; the first where nobody said: then metres, unless that is doubtful. */
     public const UNITS = ['', 'm', 'ft', 'ftUS', 'mm'];
     public const METRES = ['' => 1.0, 'm' => 1.0, 'ft' => 0.3048, 'ftUS' => 1200.0 / 3937.0, 'mm' => 0.001];
-    public const REFERENCES = [self::SURFACE, self::DESIGN, self::PLANE, self::ELEVATION];
+    public const REFERENCES = [self::SURFACE, self::DESIGN, self::CLOUD, self::PLANE, self::ELEVATION];
+    public const POINTS = 'points';
+    public const MEASURED = [self::POINTS, self::SURFACE, self::CLOUD];
 
     /**
      * @param list<string> $codes
@@ -28,6 +31,8 @@ final readonly class DeviationSettings
         public string $name, public string $reference, public string $along, public string $measuredOn = '', public array $codes = [],
         public string $pattern = '', public int $surface = 0, public int $design = 0, public array $layers = [],
         public array $planeCodes = [], public float $elevation = 0.0, public ?float $ignore = null, public string $unit = '',
+        public string $measured = self::POINTS, public int $measuredSurface = 0, public int $measuredCloud = 0, public int $cloud = 0,
+        public ?float $radius = null,
     ) {
     }
 
@@ -36,7 +41,7 @@ final readonly class DeviationSettings
         return new self(
             trim($r->name), $r->reference, $r->along, $r->measuredOn, array_values(array_unique($r->codes)), trim($r->pattern), $r->surface,
             $r->design, array_values(array_unique($r->layers)), array_values(array_unique($r->planeCodes)), $r->elevation, $r->ignore,
-            $r->unit,
+            $r->unit, $r->measured, $r->measuredSurface, $r->measuredCloud, $r->cloud, $r->radius,
         );
     }
 
@@ -49,24 +54,44 @@ final readonly class DeviationSettings
             (string) $s['name'], (string) $s['reference'], (string) $s['along'], (string) ($s['measuredOn'] ?? ''), $texts('codes'),
             (string) ($s['pattern'] ?? ''), (int) ($s['surface'] ?? 0), (int) ($s['design'] ?? 0), $texts('layers'), $texts('planeCodes'),
             (float) ($s['elevation'] ?? 0.0), isset($s['ignore']) ? (float) $s['ignore'] : null, (string) ($s['unit'] ?? ''),
+            (string) ($s['measured'] ?? self::POINTS), (int) ($s['measuredSurface'] ?? 0), (int) ($s['measuredCloud'] ?? 0),
+            (int) ($s['cloud'] ?? 0), isset($s['radius']) ? (float) $s['radius'] : null,
         );
     }
 
-    /** What is read of the points, as {@see MeasuredContent} knows it. */
-    public function measured(): string
+    /** @return array{list<string>, list<string>} contents and results that are read; a file never changes */
+    public function restsOn(): array
     {
-        return MeasuredContent::kind().':'.json_encode([$this->codes, $this->pattern], \JSON_THROW_ON_ERROR);
+        $contents = self::POINTS === $this->measured ? [self::points($this->codes, $this->pattern)] : [];
+        if (self::PLANE === $this->reference && [] !== $this->planeCodes) {
+            $contents[] = self::points($this->planeCodes, '');
+        }
+        $surfaces = [
+            self::SURFACE === $this->measured ? $this->measuredSurface : 0, self::SURFACE === $this->reference ? $this->surface : 0,
+        ];
+        $slots = array_map(static fn (int $n): string => ComputedSurfaces::PREFIX.$n, array_values(array_unique(array_filter($surfaces))));
+
+        return [$contents, $slots];
     }
 
-    /** As {@see measured()}, of the points a plane goes through. */
-    public function planePoints(): string
+    /**
+     * What is read of points, as {@see MeasuredContent} knows it.
+     *
+     * @param list<string> $codes
+     */
+    private static function points(array $codes, string $pattern): string
     {
-        return MeasuredContent::kind().':'.json_encode([$this->planeCodes, ''], \JSON_THROW_ON_ERROR);
+        return MeasuredContent::kind().':'.json_encode([$codes, $pattern], \JSON_THROW_ON_ERROR);
     }
 
-    /** @param list<string> $codes */
+    /**
+     * What is known of a check point was not measured.
+     *
+     * @param list<string> $codes
+     */
     public static function takes(PointRow $p, array $codes, string $pattern): bool
     {
-        return null !== $p->h && ([] === $codes || \in_array($p->code, $codes, true)) && ('' === $pattern || fnmatch($pattern, $p->name));
+        return null !== $p->h && !$p->isCheck() && ([] === $codes || \in_array($p->code, $codes, true))
+            && ('' === $pattern || fnmatch($pattern, $p->name));
     }
 }

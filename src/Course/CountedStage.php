@@ -11,12 +11,13 @@ use App\Result\Result;
 final class CountedStage
 {
     /**
+     * @param list<string>                $prefixes of their slots
      * @param array<string, Result>       $current
      * @param array<string, list<string>> $stale
      */
-    public static function of(string $key, string $label, string $prefix, string $noun, array $current, array $stale): StageView
+    public static function of(string $key, string $label, array $prefixes, string $noun, array $current, array $stale): StageView
     {
-        $isOurs = static fn (string $slot): bool => str_starts_with($slot, $prefix);
+        $isOurs = static fn (string $slot): bool => \in_array(substr($slot, 0, (int) strpos($slot, ':') + 1), $prefixes, true);
         $count = \count(array_filter(array_keys($current), $isOurs));
         $old = \count(array_filter(array_keys($stale), $isOurs));
 

@@ -24,7 +24,8 @@ final class DrawingDxf implements OffersChoice
     private const HEIGHTS = 'POINT-HEIGHTS';
     private const CONTOURS = '-CONTOURS';
     private const COLOURS = [
-        'control' => 1, 'adjusted' => 5, 'surveyed' => 8, 'name' => 250, 'height' => 252, 'breakline' => 32, 'boundary' => 30, 'void' => 34,
+        'control' => 1, 'adjusted' => 5, 'surveyed' => 8, 'check' => 6, 'name' => 250, 'height' => 252, 'breakline' => 32,
+        'boundary' => 30, 'void' => 34,
         'contour' => 34, 'index' => 32,
     ];
     private const OTHER = 7;

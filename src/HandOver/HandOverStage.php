@@ -27,7 +27,7 @@ final class HandOverStage implements Stage
 
     public function state(Project $project, array $current, array $stale): StageView
     {
-        return CountedStage::of('handover', 'Hand-over', Exporter::PREFIX, 'file', $current, $stale);
+        return CountedStage::of('handover', 'Hand-over', [Exporter::PREFIX], 'file', $current, $stale);
     }
 
     public function find(Project $project, string $like): array

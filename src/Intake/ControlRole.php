@@ -12,6 +12,9 @@ use Mensura\Exchange\Delimited\PointRecord;
 /** What the marks of a control list are to the network, where the list itself does not say. */
 final readonly class ControlRole
 {
+    /** Of answers that make them no control. */
+    private const ROLES = ['information' => Point::SURVEYED, 'check' => Point::CHECK];
+
     public function __construct(private Meaning $meaning)
     {
     }
@@ -44,10 +47,13 @@ final readonly class ControlRole
         };
     }
 
-    /** Marks that are for information only are points like others: nothing draws or uses them as control. */
+    /**
+     * Marks that are for information only are points like others: nothing draws or uses them as control. Check points are known
+     * and compared with, and held out of everything that is computed.
+     */
     public function role(FileKind $kind): string
     {
-        return FileKind::Control === $kind && 'information' !== $this->meaning->control ? Point::CONTROL : Point::SURVEYED;
+        return FileKind::Control === $kind ? self::ROLES[$this->meaning->control] ?? Point::CONTROL : Point::SURVEYED;
     }
 
     private static function isSilent(Reading $reading): bool

@@ -18,7 +18,7 @@ final readonly class Meaning
      * @param string $operation name of the transformation chosen; empty takes the best
      * @param bool   $far     that the points lie far from the project is known and meant
      * @param string $control what a control list is that states neither held nor a standard deviation: "hold", "weight" by
-     *                        sigma, or "information" only; empty while not answered
+     *                        sigma, "check" points, or "information" only; empty while not answered
      * @param ?float $sigma   standard deviation of each coordinate, metres
      */
     public function __construct(
@@ -67,8 +67,8 @@ final readonly class Meaning
         }
 
         $control = $data['control'] ?? '';
-        if (!\in_array($control, ['', 'hold', 'weight', 'information'], true)) {
-            throw new UnusableInput('/control', 'is "hold", "weight" or "information"');
+        if (!\in_array($control, ['', 'hold', 'weight', 'check', 'information'], true)) {
+            throw new UnusableInput('/control', 'is "hold", "weight", "check" or "information"');
         }
         $sigma = $data['sigma'] ?? null;
         if (null !== $sigma && (!is_numeric($sigma) || !((float) $sigma > 0.0) || (float) $sigma > 100.0)) {

@@ -139,6 +139,12 @@ final class NetworkController
         return new JsonResponse($this->desk->carryOut($project, $this->operations->hold($request->points)));
     }
 
+    #[Route('/control/check', methods: 'POST')]
+    public function holdOut(#[Changes] Project $project, #[MapRequestPayload] HoldRequest $request): JsonResponse
+    {
+        return new JsonResponse($this->desk->carryOut($project, $this->operations->holdOut($request->points)));
+    }
+
     #[Route('/points/rename', methods: 'POST')]
     public function rename(#[Changes] Project $project, #[MapRequestPayload] RenameRequest $request): JsonResponse
     {

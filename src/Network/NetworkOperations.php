@@ -62,6 +62,12 @@ final class NetworkOperations
         return new HoldControl($this->points, array_values(array_unique($names)));
     }
 
+    /** @param list<string> $names */
+    public function holdOut(array $names): HoldOut
+    {
+        return new HoldOut($this->points, array_values(array_unique($names)));
+    }
+
     public function correct(CorrectionRequest $request): CorrectObservations
     {
         return new CorrectObservations($this->corrections, $this->observations, $request);

@@ -23,6 +23,9 @@ class Point implements Versioned
     public const CONTROL = 'control';
     public const ADJUSTED = 'adjusted';
     public const SURVEYED = 'surveyed';
+    /** Known, and held out of every adjustment and surface: what is computed is compared with it. */
+    public const CHECK = 'check';
+    public const ROLES = [self::CONTROL, self::ADJUSTED, self::SURVEYED, self::CHECK];
     /** Where its place in the project comes from. */
     public const FROM_FILE = 'file';
     /** Known on the earth, or in the numbers of a site only. */
@@ -114,6 +117,22 @@ class Point implements Versioned
         $this->e = $e;
         $this->n = $n;
         $this->h = $h;
+    }
+
+    /** Takes it out of the control: it is known, and only compared with. Whether there is anything known of it. */
+    public function holdOut(): bool
+    {
+        if (null === $this->givenE && null === $this->givenN && null === $this->givenH) {
+            if ($this->isAdjusted() || null === $this->e) {
+                return false;
+            }
+            [$this->givenE, $this->givenN, $this->givenH] = [$this->e, $this->n, $this->h];
+        }
+        $this->role = self::CHECK;
+        $this->held = '';
+        $this->sdE = $this->sdN = $this->sdH = null;
+
+        return true;
     }
 
     /** Makes it a control mark, or changes what is given about it. */

@@ -148,6 +148,11 @@ final class PointRepository extends ServiceEntityRepository
         );
     }
 
+    public function countOf(Project $project, string $role): int
+    {
+        return $this->count(['project' => $project->id(), 'role' => $role]);
+    }
+
     /** @return array<string, string> which coordinates of control are held, by name */
     public function control(Project $project): array
     {
@@ -225,8 +230,8 @@ final class PointRepository extends ServiceEntityRepository
     }
 
     /**
-     * Takes the points of a file in. A surveyed place of a control or adjusted mark does not replace it. In SQL: a file
-     * brings points by the hundred thousand.
+     * Takes the points of a file in. A surveyed place of a control or adjusted mark does not replace it; that of a check point
+     * is what was measured of it, beside what is known. In SQL: a file brings points by the hundred thousand.
      *
      * @param list<ImportedPoint> $points in the project's system
      *
@@ -234,7 +239,7 @@ final class PointRepository extends ServiceEntityRepository
      */
     public function import(Project $project, Journal $journal, SurveyFile $file, string $role, string $known, array $points): void
     {
-        $isControl = Point::CONTROL === $role;
+        $isGiven = \in_array($role, [Point::CONTROL, Point::CHECK], true);
         $wanted = [];
         foreach ($points as $p) {
             $wanted[$p->name] = true;
@@ -250,9 +255,9 @@ final class PointRepository extends ServiceEntityRepository
         $place = ['code', 'file_id', 'line', 'e', 'n', 'h'];
         $given = ['role', 'given_e', 'given_n', 'given_h', 'held', 'sd_e', 'sd_n', 'sd_h'];
         $new = new BulkRows($connection, $journal, 'point', [
-            'project_id', 'name', 'source', 'known', ...$place, ...($isControl ? $given : ['role']),
+            'project_id', 'name', 'source', 'known', ...$place, ...($isGiven ? $given : ['role']),
         ], self::FLOATS);
-        $moved = new BulkRows($connection, $journal, 'point', [...$place, ...($isControl ? $given : [])], self::FLOATS);
+        $moved = new BulkRows($connection, $journal, 'point', [...$place, ...($isGiven ? $given : [])], self::FLOATS);
         $kept = new BulkRows($connection, $journal, 'point', ['code', 'file_id', 'line', ...$given], self::FLOATS);
         foreach ($points as $p) {
             $old = $existing[$p->name] ?? null;
@@ -260,21 +265,22 @@ final class PointRepository extends ServiceEntityRepository
                 throw new NameTaken($p->line, $p->name, $old->known);
             }
             $source = [$p->code, $file->id(), $p->line];
-            $control = $isControl ? [$role, $p->e, $p->n, $p->h, $p->held, $p->sdE, $p->sdN, $p->sdH] : [];
+            $control = $isGiven ? [$role, $p->e, $p->n, $p->h, $p->held, $p->sdE, $p->sdN, $p->sdH] : [];
             if (null === $old) {
                 $row = [
                     $project->id(), $p->name, Point::FROM_FILE, $known, ...$source, $p->e, $p->n, $p->h,
-                    ...($isControl ? $control : [$role]),
+                    ...($isGiven ? $control : [$role]),
                 ];
                 $new->insert($row);
                 continue;
             }
             $was = [$old->code, $old->fileId, $old->line];
             $had = [$old->role, $old->givenE, $old->givenN, $old->givenH, $old->held, $old->sdE, $old->sdN, $old->sdH];
-            if ($isControl && Point::ADJUSTED === $old->source) {
+            $isMeasured = Point::ADJUSTED === $old->source || Point::CHECK === $role && Point::SURVEYED === $old->role;
+            if ($isGiven && $isMeasured) {
                 $kept->update($old->id, [...$was, ...$had], [...$source, ...$control]);
-            } elseif ($isControl || Point::FROM_FILE === $old->source && Point::SURVEYED === $old->role) {
-                $before = [...$was, $old->e, $old->n, $old->h, ...($isControl ? $had : [])];
+            } elseif ($isGiven || Point::FROM_FILE === $old->source && \in_array($old->role, [Point::SURVEYED, Point::CHECK], true)) {
+                $before = [...$was, $old->e, $old->n, $old->h, ...($isGiven ? $had : [])];
                 $moved->update($old->id, $before, [...$source, $p->e, $p->n, $p->h, ...$control]);
             }
         }
@@ -299,6 +305,12 @@ final class PointRepository extends ServiceEntityRepository
             }
         }
         $rows->finish();
+    }
+
+    /** @return \Generator<PointRow> points of a role */
+    public function ofRole(Project $project, string $role): \Generator
+    {
+        return $this->read($project, \in_array($role, Point::ROLES, true) ? "p.role = '$role'" : '0');
     }
 
     /** @return \Generator<PointRow> control and adjusted marks: what was only surveyed is left out */

@@ -36,6 +36,11 @@ final readonly class PointRow
         return Point::CONTROL === $this->role;
     }
 
+    public function isCheck(): bool
+    {
+        return Point::CHECK === $this->role;
+    }
+
     /** Whether it has a place in plan. */
     public function isPlaced(): bool
     {

@@ -26,7 +26,7 @@ final class TerrainStage implements Stage
 
     public function state(Project $project, array $current, array $stale): StageView
     {
-        return CountedStage::of('terrain', 'Terrain', 'surface:', 'surface', $current, $stale);
+        return CountedStage::of('terrain', 'Terrain', ['surface:'], 'surface', $current, $stale);
     }
 
     public function find(Project $project, string $like): array

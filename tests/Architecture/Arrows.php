@@ -44,7 +44,9 @@ final class Arrows
     ];
 
     /** What the application stands on, from the ground up: each may import those before it. */
-    public const STACK = ['Store', 'Api', 'Account', 'Project', 'Job', 'Ledger', 'Result', 'Course', 'Survey', 'Reference', 'Export'];
+    public const STACK = [
+        'Store', 'Api', 'Account', 'Project', 'Job', 'Ledger', 'Result', 'Course', 'Survey', 'Design', 'Reference', 'Export',
+    ];
 
     /** Each may import the stack, and no other stage: they meet in its interfaces. */
     public const STAGES = ['Intake', 'Baselines', 'Network', 'Terrain', 'Checks', 'HandOver'];

@@ -397,6 +397,18 @@ export interface BandsRequest {
   colours: string[];
 }
 
+/** Check points held against what was computed. Metres. */
+export interface CheckPointsRequest {
+  name: string;
+  against: string;
+  number?: number | null;
+  pattern?: string;
+  surface?: number;
+  cloud?: number;
+  within?: number;
+  radius?: number | null;
+}
+
 /** Measured points held against a reference. Metres. */
 export interface DeviationRequest {
   name: string;
@@ -413,6 +425,47 @@ export interface DeviationRequest {
   elevation?: number;
   ignore?: number | null;
   unit?: string;
+  measured?: string;
+  measuredSurface?: number;
+  measuredCloud?: number;
+  cloud?: number;
+  radius?: number | null;
+}
+
+/** Differences in one coordinate, e, n or h. Metres. */
+export interface AxisView {
+  axis: string;
+  count: number;
+  mean: number;
+  rms: number;
+  sd: number | null;
+  min: number;
+  max: number;
+}
+
+/** What is known of check points held against what was computed there: computed minus known. Metres. */
+export interface CheckPointsView {
+  number: number;
+  name: string;
+  compared: string;
+  against: string;
+  pattern: string;
+  surface: number;
+  cloud: number;
+  within: number;
+  radius: number | null;
+  count: number;
+  used: number;
+  axes: AxisView[];
+  radial: number | null;
+  horizontal: number | null;
+  vertical: number | null;
+  enough: number;
+  run: number;
+  output: string;
+  at: string;
+  author: string;
+  stale: string[];
 }
 
 /** The Checks stage. */
@@ -421,14 +474,9 @@ export interface ChecksView {
   designs: DesignFileView[];
   surfaces: SurfaceChoice[];
   codes: Record<string, number>;
-}
-
-/** A file of faces that can be compared with. */
-export interface DesignFileView {
-  id: number;
-  name: string;
-  faces: number;
-  layers: Record<string, number>;
+  clouds: CloudFileView[];
+  checks: CheckPointsView[];
+  checkPoints: number;
 }
 
 /** Measured points held against a reference. Metres. */
@@ -448,6 +496,11 @@ export interface DeviationView {
   elevation: number;
   ignore: number | null;
   unit: string;
+  measuredKind: string;
+  measuredSurface: number;
+  measuredCloud: number;
+  cloud: number;
+  radius: number | null;
   measured: number;
   used: number;
   beyond: number;
@@ -517,6 +570,21 @@ export interface StaleView {
   slot: string;
   label: string;
   reasons: string[];
+}
+
+/** A point cloud that can be compared, or compared with. */
+export interface CloudFileView {
+  id: number;
+  name: string;
+  points: number;
+}
+
+/** A file of faces that can be compared with. */
+export interface DesignFileView {
+  id: number;
+  name: string;
+  faces: number;
+  layers: Record<string, number>;
 }
 
 /** What to hand over. */

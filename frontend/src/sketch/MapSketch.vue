@@ -72,6 +72,7 @@ const kinds = computed(() => {
   const roles = new Set(s.points.map((p) => p.role));
   if (roles.has('held')) legend.push('▣ held');
   if (roles.has('control')) legend.push('▢ weighted control');
+  if (roles.has('check')) legend.push('⊗ check point');
   if (roles.has('adjusted')) legend.push('⊙ adjusted');
   if (roles.has('surveyed')) legend.push('· surveyed');
   if (roles.has('new')) legend.push('◇ to be accepted');
@@ -168,7 +169,9 @@ function build() {
       ),
   );
   sources.notes.clear();
-  sources.notes.addFeatures(s.notes.map((x) => new Feature({ geometry: new Point([x.e, x.n]), text: x.text, tone: x.tone })));
+  sources.notes.addFeatures(
+    s.notes.map((x) => new Feature({ geometry: new Point([x.e, x.n]), text: x.text, tone: x.tone, below: x.below })),
+  );
   highlight();
   const key = box ? box.map((v) => v.toFixed(0)).join() : '';
   if (key !== fitted && map) {

@@ -1,6 +1,6 @@
 import type { PointView } from '../api/types';
 
-export type PointRole = 'held' | 'control' | 'adjusted' | 'surveyed' | 'new' | 'planned' | 'out';
+export type PointRole = 'held' | 'control' | 'check' | 'adjusted' | 'surveyed' | 'new' | 'planned' | 'out';
 
 export interface ScenePoint {
   name: string;
@@ -63,6 +63,8 @@ export interface SceneNote {
   n: number;
   text: string;
   tone: 'plain' | 'good' | 'doubt' | 'bad';
+  /** Beneath a point that stands there, not over it. */
+  below?: boolean;
 }
 
 /** Squares about places, filled by band; a band of -1 is drawn hollow. */
@@ -107,7 +109,7 @@ export const emptyScene: Scene = { points: [], lines: [], ellipses: [], shifts: 
 
 export function roleOf(p: PointView): PointRole {
   if (p.role === 'control') return p.held === '' ? 'control' : 'held';
-  return p.role === 'surveyed' ? 'surveyed' : 'adjusted';
+  return p.role === 'surveyed' || p.role === 'check' ? p.role : 'adjusted';
 }
 
 export function pointsScene(points: PointView[]): Scene {

@@ -96,12 +96,14 @@ export class Styles {
   note(f: Feature): Style {
     const text = f.get('text') as string;
     const tone = f.get('tone') as string;
+    const below = f.get('below') === true;
     return this.kept(
-      `note ${tone} ${text}`,
+      `note ${tone} ${text} ${below}`,
       () =>
         new Style({
           text: new Text({
             text,
+            ...(below ? { offsetX: 9, offsetY: 6, textAlign: 'left' as const, declutterMode: 'none' as const } : {}),
             font: "11px 'IBM Plex Mono'",
             fill: new Fill({ color: this.colour({ good: '--teal', doubt: '--ochre', bad: '--vermilion' }[tone] ?? '--ink') }),
             stroke: new Stroke({ color: this.colour('--sketch'), width: 3 }),
@@ -171,6 +173,12 @@ export class Styles {
             }),
           }),
           new Style({ image: new RegularShape({ points: 4, radius: 7, radius2: 0, angle: Math.PI / 4, stroke, declutterMode: 'none' }) }),
+        ];
+      case 'check':
+        return [
+          ...base,
+          new Style({ image: new CircleStyle({ radius: 6.5, stroke, fill: new Fill({ color: paper }), declutterMode: 'none' }) }),
+          new Style({ image: new RegularShape({ points: 4, radius: 6, radius2: 0, angle: Math.PI / 4, stroke, declutterMode: 'none' }) }),
         ];
       case 'control':
         return [

@@ -21,6 +21,9 @@ final readonly class DeviationRequest
      * @param list<string> $planeCodes     of the points the plane goes through; empty for the measured ones
      * @param string       $unit           of the design's drawing; empty where it is not said
      * @param ?float       $ignore         greatest size that counts
+     * @param string       $measured       what is measured: points, the vertices of a surface, or a point cloud
+     * @param int          $cloud          file whose points are the reference
+     * @param ?float       $radius         within which a plane is fitted through a reference cloud; null for three mean spacings
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 80)]
@@ -48,6 +51,13 @@ final readonly class DeviationRequest
         public ?float $ignore = null,
         #[Assert\Choice(DeviationSettings::UNITS)]
         public string $unit = '',
+        #[Assert\Choice(DeviationSettings::MEASURED)]
+        public string $measured = DeviationSettings::POINTS,
+        public int $measuredSurface = 0,
+        public int $measuredCloud = 0,
+        public int $cloud = 0,
+        #[Assert\Positive, Assert\LessThan(1e4)]
+        public ?float $radius = null,
     ) {
     }
 }

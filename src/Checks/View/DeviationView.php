@@ -9,6 +9,7 @@ final readonly class DeviationView
 {
     /**
      * @param string                $against       the reference, in words
+     * @param string                $measuredKind  points, surface or cloud
      * @param ?float                $nearestBeyond least size of what was left out beyond the limit
      * @param ?float                $steepest      greatest slope of the reference, metres a metre; null for a level one
      * @param ?float                $planeSd       of the points off the plane
@@ -35,6 +36,11 @@ final readonly class DeviationView
         public float $elevation,
         public ?float $ignore,
         public string $unit,
+        public string $measuredKind,
+        public int $measuredSurface,
+        public int $measuredCloud,
+        public int $cloud,
+        public ?float $radius,
         public int $measured,
         public int $used,
         public int $beyond,

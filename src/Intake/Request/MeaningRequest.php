@@ -22,7 +22,7 @@ final readonly class MeaningRequest
         public string $sign = '',
         #[Assert\Length(max: 400)]
         public string $operation = '',
-        #[Assert\Choice(['', 'hold', 'weight', 'information'])]
+        #[Assert\Choice(['', 'hold', 'weight', 'check', 'information'])]
         public string $control = '',
         public ?float $sigma = null,
     ) {

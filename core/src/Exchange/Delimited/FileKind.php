@@ -18,6 +18,7 @@ enum FileKind: string
     case Recording = 'receiver-recording';
     case Antennas = 'antenna-calibrations';
     case Design = 'design';
+    case Cloud = 'cloud';
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -39,6 +40,7 @@ enum FileKind: string
             self::Recording => 'receiver recording',
             self::Antennas => 'antenna calibrations',
             self::Design => 'design',
+            self::Cloud => 'point cloud',
         };
     }
 
@@ -103,7 +105,7 @@ enum FileKind: string
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
             self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas,
-            self::Design => [],
+            self::Design, self::Cloud => [],
         };
     }
 }

@@ -13,10 +13,12 @@ import { MapSketch } from '../../sketch';
 import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import BandTable from './BandTable.vue';
-import { counts, nearest, sameBands, USUAL, worst, type BandSet, type Deviations } from './bands';
+import CheckPointSheet from './CheckPointSheet.vue';
+import { counts, nameOf, nearest, sameBands, USUAL, worst, type BandSet, type Deviations } from './bands';
 import { checksScene } from './checksScene';
 import { checkColumns, placeColumns } from './columns';
 import DeviationForm from './DeviationForm.vue';
+import { checkScene, useCheckPoints } from './useCheckPoints';
 import { changeText, verdict } from './verdict';
 
 const DeviationHistogram = defineAsyncComponent(() => import('./DeviationHistogram.vue'));
@@ -36,6 +38,17 @@ const place = ref<number | null>(null);
 /** An earlier comparison of the same thing: what is shown then is what changed since. */
 const since = ref(0);
 
+const page = ref<'deviations' | 'points'>('deviations');
+const pages = computed(
+  () =>
+    [
+      ['deviations', `Deviations ${checks.value?.deviations.length ?? 0}`],
+      ['points', `Check points ${checks.value?.checkPoints ?? 0}`],
+    ] as const,
+);
+const marks = useCheckPoints(checks, load);
+const mark = ref<string | null>(null);
+
 const check = computed(() => checks.value?.deviations.find((d) => d.number === chosen.value) ?? checks.value?.deviations[0] ?? null);
 const earlier = computed(() => checks.value?.deviations.find((d) => d.number === since.value && d.number !== check.value?.number) ?? null);
 /** What changed, in words. */
@@ -46,8 +59,15 @@ const leftOut = computed(() => (points.value?.d ?? []).flatMap((d, i) => (counts
 const map = computed(() => checksScene(points.value, check.value?.ignore ?? null, set.value, units.value, worstPlaces.value));
 /** The map with the point that is read. */
 const scene = computed(() => {
+  if (page.value === 'points') return checkScene(marks.rows.value, units.value);
   const [p, i] = [points.value, place.value];
-  return p && i !== null ? { ...map.value, points: [{ name: p.names[i]!, e: p.e[i]!, n: p.n[i]!, role: 'surveyed' as const }] } : map.value;
+  return p && i !== null
+    ? { ...map.value, points: [{ name: nameOf(p, i), e: p.e[i]!, n: p.n[i]!, role: 'surveyed' as const }] }
+    : map.value;
+});
+const selected = computed(() => {
+  if (page.value === 'points') return new Set(mark.value === null ? [] : [mark.value]);
+  return new Set(place.value !== null && points.value ? [nameOf(points.value, place.value)] : []);
 });
 const tabs = computed(
   () =>
@@ -61,7 +81,7 @@ const tabs = computed(
 
 async function load() {
   checks.value = await get<ChecksView>(project.path('/checks'));
-  await loadPoints();
+  await Promise.all([loadPoints(), marks.loadRows()]);
 }
 let loaded = '';
 async function loadPoints() {
@@ -101,7 +121,13 @@ async function report() {
 }
 
 function pick(e: number, n: number) {
+  if (page.value === 'points') return;
   place.value = points.value ? nearest(points.value, e, n) : null;
+}
+
+function pointed(name: string) {
+  if (page.value === 'points') mark.value = name;
+  else if (points.value && points.value.names.includes(name)) place.value = points.value.names.indexOf(name);
 }
 
 onMounted(async () => {
@@ -110,14 +136,28 @@ onMounted(async () => {
 });
 watch(() => project.version, load);
 watch([chosen, since], loadPoints);
+watch(marks.chosen, marks.loadRows);
 </script>
 
 <template>
   <TwoPages>
     <template #figures>
       <div v-if="checks" class="sheet">
+        <PageTabs v-model="page" :tabs="pages" label="Kinds of checks" test="page" class="first" />
+        <CheckPointSheet
+          v-if="page === 'points'"
+          v-model:editing="marks.editing.value"
+          :checks="checks"
+          :check="marks.check.value"
+          :rows="marks.rows.value"
+          :place="mark"
+          @save="marks.compare"
+          @choose="(n) => (marks.chosen.value = n)"
+          @place="(name) => (mark = name)"
+          @report="writeAndOpen(project, 'check-pdf', marks.check.value!.number)"
+        />
         <DeviationForm
-          v-if="editing !== 'none'"
+          v-else-if="editing !== 'none'"
           :key="editing"
           :checks="checks"
           :check="editing === 'change' ? check : null"
@@ -136,7 +176,7 @@ watch([chosen, since], loadPoints);
             <ElButton
               type="primary"
               data-test="new-check"
-              :disabled="!project.mayChange || project.points.length === 0"
+              :disabled="!project.mayChange || (project.points.length === 0 && checks.clouds.length === 0)"
               @click="editing = 'new'"
               >Compare</ElButton
             >
@@ -208,7 +248,7 @@ watch([chosen, since], loadPoints);
               @select="(k) => (chosen = Number(k[0]))"
             />
             <p v-if="place !== null" class="at" data-test="place">
-              <strong class="mono">{{ points.names[place] }}</strong>
+              <strong class="mono">{{ nameOf(points, place) }}</strong>
               <template v-if="points.d[place] === null || points.d[place] === undefined"> lies beside the reference.</template>
               <template v-else>
                 lies {{ small(Math.abs(points.d[place]!), units) }} {{ smallUnit(units) }}
@@ -222,14 +262,14 @@ watch([chosen, since], loadPoints);
     </template>
     <template #sketch>
       <MapSketch
-        v-if="side === 'map' || !points || !check"
+        v-if="side === 'map' || !points || !check || page === 'points'"
         :scene="scene"
-        :selected-points="new Set(place !== null && points ? [points.names[place]!] : [])"
+        :selected-points="selected"
         @place="pick"
-        @point="(name) => (place = points?.names.indexOf(name) ?? null)"
+        @point="pointed"
       >
         <template #corner>
-          <ElRadioGroup v-model="side" size="small" aria-label="Sketch page">
+          <ElRadioGroup v-if="page === 'deviations'" v-model="side" size="small" aria-label="Sketch page">
             <ElRadioButton value="map">Map</ElRadioButton
             ><ElRadioButton value="histogram" data-test="view-histogram">Histogram</ElRadioButton>
           </ElRadioGroup>
@@ -269,6 +309,10 @@ h2 {
 }
 .actions .el-button {
   margin: 0;
+}
+.first {
+  border-top: 0;
+  padding-top: 0;
 }
 .since {
   width: 210px;

@@ -5,6 +5,7 @@ import NumberInput from '../../fields/NumberInput.vue';
 import { namePattern } from '../../format/pattern';
 import { lengthUnit, metresPer } from '../../format/units';
 import { useProject } from '../../state/project';
+import CloudRadius from './CloudRadius.vue';
 
 /** What is compared with what. */
 const props = defineProps<{ checks: ChecksView; check: DeviationView | null }>();
@@ -27,6 +28,13 @@ const elevation = ref<number | null>(c?.elevation ?? 0);
 const along = ref(c?.along ?? 'normal');
 const ignore = ref<number | null>(c?.ignore ?? null);
 const unit = ref(c?.unit ?? '');
+const measured = ref(c?.measuredKind ?? 'points');
+const measuredSurface = ref(c?.measuredSurface || firstSurface?.id || 0);
+const measuredCloud = ref(c?.measuredCloud || props.checks.clouds[0]?.id || 0);
+const cloud = ref(c?.cloud || props.checks.clouds[0]?.id || 0);
+const radius = ref<number | null>(c?.radius ?? null);
+const NO_CLOUD = 'Bring a point cloud in first: LAS, LAZ, PLY or lines of coordinates.';
+const NO_SURFACE = 'No surface is computed yet; make one in Terrain.';
 
 const glob = computed(() => (pattern.value.trim() === '' ? null : namePattern(pattern.value.trim())));
 /** Numbers known only locally lie somewhere else altogether, unless all are. */
@@ -38,6 +46,7 @@ const chosen = computed(
       (p) =>
         p.e !== null &&
         p.h !== null &&
+        p.role !== 'check' &&
         (p.known === 'global' || !hasGlobal.value) &&
         (codes.value.length === 0 || codes.value.includes(p.code)) &&
         (!glob.value || glob.value.test(p.name)),
@@ -47,13 +56,17 @@ const layersOf = computed(() => Object.entries(props.checks.designs.find((d) => 
 const missing = computed(() =>
   name.value.trim() === ''
     ? 'It needs a name.'
-    : chosen.value === 0
+    : measured.value === 'points' && chosen.value === 0
       ? 'No point is chosen.'
-      : reference.value === 'design' && !design.value
-        ? 'Bring the design in first: DXF with faces, LandXML or PLY.'
-        : reference.value === 'surface' && !surface.value
-          ? 'No surface is computed yet; make one in Terrain.'
-          : '',
+      : measured.value === 'surface' && !measuredSurface.value
+        ? NO_SURFACE
+        : (measured.value === 'cloud' && !measuredCloud.value) || (reference.value === 'cloud' && !cloud.value)
+          ? NO_CLOUD
+          : reference.value === 'design' && !design.value
+            ? 'Bring the design in first: DXF with faces, LandXML or PLY.'
+            : reference.value === 'surface' && !surface.value
+              ? NO_SURFACE
+              : '',
 );
 
 function save() {
@@ -72,6 +85,11 @@ function save() {
     elevation: elevation.value ?? 0,
     ignore: ignore.value,
     unit: reference.value === 'design' ? unit.value : '',
+    measured: measured.value,
+    measuredSurface: measuredSurface.value,
+    measuredCloud: measuredCloud.value,
+    cloud: cloud.value,
+    radius: radius.value,
   });
 }
 </script>
@@ -85,8 +103,20 @@ function save() {
         ><ElDatePicker v-model="measuredOn" value-format="YYYY-MM-DD" placeholder="not said" aria-label="Measured on"
       /></ElFormItem>
     </div>
-    <h2>Measured points</h2>
-    <div class="grid">
+    <h2>Measured</h2>
+    <ElRadioGroup v-model="measured" aria-label="Measured">
+      <ElRadioButton value="points">points</ElRadioButton><ElRadioButton value="surface">surface</ElRadioButton
+      ><ElRadioButton value="cloud">point cloud</ElRadioButton>
+    </ElRadioGroup>
+    <ElFormItem v-if="measured === 'surface'" label="its vertices are compared"
+      ><ElSelect v-model="measuredSurface" aria-label="Measured surface" placeholder="none is computed"
+        ><ElOption v-for="s in checks.surfaces" :key="s.id" :value="s.id" :label="s.name" /></ElSelect
+    ></ElFormItem>
+    <ElFormItem v-else-if="measured === 'cloud'" label="all its points are compared"
+      ><ElSelect v-model="measuredCloud" aria-label="Measured cloud" placeholder="none is here"
+        ><ElOption v-for="k in checks.clouds" :key="k.id" :value="k.id" :label="`${k.name}, ${k.points} points`" /></ElSelect
+    ></ElFormItem>
+    <div v-else class="grid">
       <ElFormItem label="codes"
         ><ElSelect v-model="codes" multiple filterable aria-label="Codes" placeholder="all">
           <ElOption v-for="(n, code) in checks.codes" :key="code" :value="String(code)" :label="`${code || '(none)'} · ${n}`" /></ElSelect
@@ -95,11 +125,12 @@ function save() {
         ><ElInput v-model="pattern" class="mono" maxlength="80" aria-label="Names like" placeholder="all"
       /></ElFormItem>
     </div>
-    <p class="quiet" data-test="chosen">{{ chosen }} points with a height.</p>
+    <p v-if="measured === 'points'" class="quiet" data-test="chosen">{{ chosen }} points with a height.</p>
     <h2>Reference</h2>
     <ElRadioGroup v-model="reference" aria-label="Reference">
       <ElRadioButton value="design">design</ElRadioButton><ElRadioButton value="surface">surface</ElRadioButton
-      ><ElRadioButton value="plane">plane</ElRadioButton><ElRadioButton value="elevation">elevation</ElRadioButton>
+      ><ElRadioButton value="cloud">point cloud</ElRadioButton><ElRadioButton value="plane">plane</ElRadioButton
+      ><ElRadioButton value="elevation">elevation</ElRadioButton>
     </ElRadioGroup>
     <div v-if="reference === 'design'" class="grid">
       <ElFormItem label="file"
@@ -117,6 +148,8 @@ function save() {
             label="feet" /><ElOption value="ftUS" label="US survey feet" /><ElOption value="mm" label="millimetres" /></ElSelect
       ></ElFormItem>
     </div>
+
+    <CloudRadius v-else-if="reference === 'cloud'" v-model:cloud="cloud" v-model:radius="radius" :clouds="checks.clouds" />
     <ElFormItem v-else-if="reference === 'surface'" label="surface"
       ><ElSelect v-model="surface" aria-label="Surface">
         <ElOption v-for="s in checks.surfaces" :key="s.id" :value="s.id" :label="s.name" /></ElSelect

@@ -5,6 +5,9 @@ export interface BandSet {
   colours: string[];
 }
 
+/** A place of a cloud or a surface has no name: its number then. */
+export const nameOf = (points: Deviations, i: number): string => points.names[i] ?? String(i + 1);
+
 /** Every measured point of a comparison with its deviation, null beside the reference. Metres. */
 export interface Deviations {
   names: string[];

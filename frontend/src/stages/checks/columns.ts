@@ -1,7 +1,8 @@
-import type { DeviationView, UnitsView } from '../../api/types';
+import type { AxisView, DeviationView, UnitsView } from '../../api/types';
 import { figures, words, type Column } from '../../figures/columns';
-import { length, lengthUnit, small, smallUnit } from '../../format/units';
-import { whereabouts, type Deviations } from './bands';
+import { height, length, lengthUnit, small, smallUnit } from '../../format/units';
+import { nameOf, whereabouts, type Deviations } from './bands';
+import type { CheckRow } from './useCheckPoints';
 
 export function checkColumns(units: UnitsView): Column<DeviationView>[] {
   const mm = smallUnit(units);
@@ -27,7 +28,7 @@ export interface Place {
 export function placeColumns(units: UnitsView, points: Deviations): Column<Place>[] {
   const unit = lengthUnit(units);
   return [
-    words('point', 'point', 80, (p) => points.names[p.i]!),
+    words('point', 'point', 80, (p) => nameOf(points, p.i)),
     figures(
       'e',
       'easting',
@@ -56,5 +57,61 @@ export function placeColumns(units: UnitsView, points: Deviations): Column<Place
       sortBy: (p) => Math.abs(points.d[p.i] ?? 0),
     },
     words('where', 'where', 120, (p) => whereabouts(points, p.i)),
+  ];
+}
+
+const AXES: Record<string, string> = { e: 'easting', n: 'northing', h: 'height' };
+
+export function axisColumns(units: UnitsView): Column<AxisView>[] {
+  const mm = smallUnit(units);
+  const size = (key: string, title: string, value: (a: AxisView) => number | null, sign = false) =>
+    figures<AxisView>(key, title, 60, value, (a) => small(value(a), units, sign), { unit: mm });
+  return [
+    words('axis', 'in', 80, (a) => AXES[a.axis] ?? a.axis),
+    figures('count', 'points', 50, (a) => a.count),
+    size('mean', 'mean', (a) => a.mean, true),
+    size('rms', 'rms', (a) => a.rms),
+    size('sd', 'sd', (a) => a.sd),
+    size('min', 'least', (a) => a.min, true),
+    size('max', 'greatest', (a) => a.max, true),
+  ];
+}
+
+/** @param inPlan whether differences in plan are there too: against what was measured of the points themselves */
+export function checkPointColumns(units: UnitsView, inPlan: boolean): Column<CheckRow>[] {
+  const unit = lengthUnit(units);
+  const mm = smallUnit(units);
+  const off = (key: string, value: (r: CheckRow) => number | null): Column<CheckRow> => ({
+    ...figures<CheckRow>(key, key, 52, value, (r) => small(value(r), units, true), { unit: mm }),
+    sortBy: (r) => Math.abs(value(r) ?? -1),
+  });
+  return [
+    words('name', 'point', 64, (r) => r.name),
+    figures(
+      'e',
+      'easting',
+      92,
+      (r) => r.e,
+      (r) => length(r.e, units),
+      { unit },
+    ),
+    figures(
+      'n',
+      'northing',
+      98,
+      (r) => r.n,
+      (r) => length(r.n, units),
+      { unit },
+    ),
+    figures(
+      'h',
+      'height',
+      70,
+      (r) => r.h,
+      (r) => height(r.h, units),
+      { unit },
+    ),
+    ...(inPlan ? [words<CheckRow>('by', 'measured as', 76, (r) => r.by || '–'), off('de', (r) => r.de), off('dn', (r) => r.dn)] : []),
+    off('dh', (r) => r.dh),
   ];
 }

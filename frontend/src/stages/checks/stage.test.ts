@@ -2,9 +2,10 @@
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { ChecksView, DeviationView } from '../../api/types';
-import { office, point, press, show } from '../../../tests/office';
+import { office, overview, point, press, show } from '../../../tests/office';
 import { USUAL } from './bands';
 import ChecksStage from './ChecksStage.vue';
+import { checkHeadline, checkScene, checkSentences } from './useCheckPoints';
 
 afterEach(() => (document.body.innerHTML = ''));
 
@@ -24,6 +25,11 @@ const deviation: DeviationView = {
   elevation: 0,
   ignore: 0.3,
   unit: '',
+  measuredKind: 'points',
+  measuredSurface: 0,
+  measuredCloud: 0,
+  cloud: 0,
+  radius: null,
   measured: 4,
   used: 3,
   beyond: 1,
@@ -49,6 +55,9 @@ const page = (over: Partial<ChecksView> = {}): ChecksView => ({
   designs: [{ id: 7, name: 'd.dxf', faces: 12, layers: { TOP: 12 } }],
   surfaces: [],
   codes: { SLAB: 4 },
+  clouds: [],
+  checks: [],
+  checkPoints: 0,
   ...over,
 });
 const measured = { names: ['A', 'B', 'C', 'D'], e: [0, 1, 0, 1], n: [0, 0, 1, 1], h: [1, 1, 1, 2], d: [0.001, -0.02, 0, 1] };
@@ -151,5 +160,79 @@ describe('the checks page', () => {
     expect(o.bodies('PUT /checks/deviations/3/bands')[0]).toMatchObject({ limits: [-0.03, 0.03] });
     expect(o.bodies('POST /handover')).toEqual([{ kind: 'deviation-pdf', surfaces: [3] }]);
     expect(o.project.note?.text).toContain('archive of Hand-over');
+  });
+});
+
+describe('check points', () => {
+  const check = {
+    number: 1,
+    name: 'scan',
+    compared: 'cloud',
+    against: '900 points of s.las',
+    pattern: '',
+    surface: 0,
+    cloud: 4,
+    within: 0.1,
+    radius: null,
+    count: 3,
+    used: 2,
+    axes: [{ axis: 'h', count: 2, mean: 0.001, rms: 0.005, sd: 0.006, min: -0.004, max: 0.006 }],
+    radial: null,
+    horizontal: null,
+    vertical: 0.0098,
+    enough: 20,
+    run: 1,
+    output: 'x',
+    at: '',
+    author: 'A',
+    stale: [],
+  };
+  const rows = [
+    { name: 'C1', e: 0, n: 0, h: 1, by: '', de: null, dn: null, dh: 0.006 },
+    { name: 'C2', e: 5, n: 0, h: 1, by: '', de: null, dn: null, dh: null },
+  ];
+
+  it('say the accuracy first, and where nothing was computed', async () => {
+    office({ ...answers(page({ checks: [check], checkPoints: 3 })), 'GET /checks/points/1': { points: rows } }, {}, points);
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    await press(stage, 'Check points 3');
+    expect(stage.get('[data-test=points-headline]').text()).toBe('scan: accurate to 9.8 mm in height at 95 %');
+    expect(stage.text()).toContain('asks for 20 points or more');
+    expect(stage.text()).toContain('held out of every adjustment');
+    const scene = checkScene(rows, overview.units);
+    expect(scene.notes.map((n) => [n.text, n.tone])).toEqual([
+      ['+6.0', 'plain'],
+      ['–', 'doubt'],
+    ]);
+    expect(checkHeadline({ ...check, horizontal: 0.02 }, overview.units)).toContain('20.0 mm in plan and 9.8 mm in height');
+    expect(checkSentences({ ...check, radial: 0.02 })[2]).toContain('look at each');
+  });
+
+  it('are compared as the form says', async () => {
+    const { calls } = office(
+      {
+        ...answers(page({ checks: [], checkPoints: 1, clouds: [{ id: 4, name: 's.las', points: 900 }] })),
+        'POST /checks/points': { job: 'j' },
+        'GET /checks/points/3': { points: rows },
+      },
+      {},
+      [...points, point('C1', 2, 2, 1, { role: 'check' })],
+    );
+    const stage = await show(ChecksStage);
+    await flushPromises();
+    await press(stage, 'Check points 1');
+    await stage.get('[data-test=new-points]').trigger('click');
+    await flushPromises();
+    expect(stage.get('[data-test=points-chosen]').text()).toContain('1 check points');
+    await stage.get('[data-test=points-name] input, input[data-test=points-name]').setValue('rover');
+    await stage.get('form').trigger('submit');
+    await flushPromises();
+    expect(calls.find((c) => c.route === 'POST /checks/points')?.body).toMatchObject({
+      name: 'rover',
+      against: 'point',
+      within: 0.1,
+      cloud: 4,
+    });
   });
 });

@@ -28,6 +28,7 @@ const smallMetres = computed(() => (smallUnit(project.units) === 'mm' ? 0.001 : 
 const CONTROL: Record<string, string> = {
   hold: 'The marks are held.',
   weight: `The marks are weighted by ${small(props.meaning.sigma ?? 0, project.units)} ${smallUnit(project.units)}.`,
+  check: 'The marks are check points: compared with, never held.',
   information: 'The marks are for information only: not control.',
 };
 const UNASKED = { swap: null, far: false, sign: '', operation: '', control: '' as const };
@@ -104,6 +105,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         />
         {{ smallUnit(project.units) }}</span
       >
+      <ElButton size="small" data-test="control-check" @click="answer({ control: 'check' })">Check points</ElButton>
       <ElButton size="small" data-test="control-information" @click="answer({ control: 'information' })">For information only</ElButton>
     </ElAlert>
     <div v-if="!meaning.plane" class="row">

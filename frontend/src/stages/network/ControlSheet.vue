@@ -20,6 +20,7 @@ const shown = computed(() => project.points.filter((p) => all.value || p.role !=
 const point = computed(() => project.points.find((p) => props.selected.has(p.name)) ?? null);
 const form = ref({ e: '', n: '', h: '', held: '', sdE: '', sdN: '', sdH: '' });
 const rename = ref('');
+const checks = computed(() => project.points.filter((p) => p.role === 'check').length);
 
 const columns = computed<Column<PointView>[]>(() => [
   { key: 'name', title: 'point', width: '54px', value: (p) => p.name },
@@ -29,7 +30,7 @@ const columns = computed<Column<PointView>[]>(() => [
     width: '60px',
     value: (p) => p.role,
     text: (p) => (p.known === 'local' && project.overview?.reference !== 'plane' ? 'local' : p.role),
-    sortBy: (p) => ['control', 'adjusted', 'surveyed'].indexOf(p.role),
+    sortBy: (p) => ['control', 'check', 'adjusted', 'surveyed'].indexOf(p.role),
   },
   { key: 'held', title: 'held', width: '32px', value: (p) => p.held },
   {
@@ -153,6 +154,15 @@ async function send(values: ControlRequest, version: number | string) {
   if (ok) fill(point.value);
 }
 
+/** Makes the mark a check point, or control again that is weighted or held from then on. */
+const holdOut = () => {
+  const name = point.value!.name;
+  return project.attempt(
+    () => post(project.path('/control/check'), { points: [name] }),
+    `${name} is a check point; no adjustment uses it.`,
+  );
+};
+
 async function keepTheirs() {
   await project.refresh();
   fill(point.value);
@@ -183,7 +193,12 @@ async function renameNow() {
     :sort="{ key: 'role', desc: false }"
     @select="(k) => emit('select', k)"
   >
-    <template #tools><ElCheckbox class="quiet" v-model="all">surveyed points too</ElCheckbox></template>
+    <template #tools
+      ><ElCheckbox class="quiet" v-model="all">surveyed points too</ElCheckbox>
+      <span v-if="checks > 0" class="quiet" data-test="held-out"
+        >{{ checks }} check {{ checks === 1 ? 'point is' : 'points are' }} held out of every adjustment</span
+      ></template
+    >
     <template #empty><p class="quiet">No control yet. Bring in a control list, or give an adjusted station values here.</p></template>
   </FiguresTable>
   <Slip v-if="point">
@@ -236,7 +251,12 @@ async function renameNow() {
         :label="`${t} mm`"
         ><ElInput v-model="form[k]" class="mono" :aria-label="t" inputmode="decimal" :disabled="!project.mayChange"
       /></ElFormItem>
-      <ElButton type="primary" native-type="submit" :disabled="!project.mayChange">Change control</ElButton>
+      <ElButton type="primary" native-type="submit" :disabled="!project.mayChange">{{
+        point.role === 'check' ? 'Make it control' : 'Change control'
+      }}</ElButton>
+      <ElButton v-if="point.role !== 'check'" data-test="hold-out" :disabled="!project.mayChange" @click="holdOut"
+        >Make it a check point</ElButton
+      >
     </form>
     <form v-if="!conflict" class="edit" @submit.prevent="renameNow">
       <ElFormItem class="field" label="name"><ElInput v-model="rename" aria-label="name" :disabled="!project.mayChange" /></ElFormItem>

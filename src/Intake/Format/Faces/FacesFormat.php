@@ -20,7 +20,10 @@ final class FacesFormat implements FileFormat
     public function recognises(string $path, string $name): float
     {
         $head = ltrim((string) file_get_contents($path, length: self::HEAD), "\xEF\xBB\xBF \t\r\n");
-        if (1 === preg_match('/^ply\s/', $head) || 1 === preg_match('/^(?:999\s*\R[^\n]*\R\s*)*0\s*\R\s*SECTION\s*\R/', $head)) {
+        if (1 === preg_match('/^ply\s/', $head)) {
+            return 1 === preg_match('/^element\s+face\s+0*[1-9]/m', $head) ? 1.0 : 0.0;
+        }
+        if (1 === preg_match('/^(?:999\s*\R[^\n]*\R\s*)*0\s*\R\s*SECTION\s*\R/', $head)) {
             return 1.0;
         }
         if (!str_contains($head, '<LandXML')) {

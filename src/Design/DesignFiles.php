@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Checks;
+namespace App\Design;
 
-use App\Checks\View\DesignFileView;
+use App\Design\View\DesignFileView;
 use App\Project\Project;
 use App\Store\FileStore;
 use App\Survey\SurveyFile;

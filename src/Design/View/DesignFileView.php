@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Checks\View;
+namespace App\Design\View;
 
 /** A file of faces that can be compared with. */
 final readonly class DesignFileView

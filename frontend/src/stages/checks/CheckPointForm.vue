@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import type { CheckPointsRequest, CheckPointsView, ChecksView } from '../../api/types';
+import NumberInput from '../../fields/NumberInput.vue';
+import { namePattern } from '../../format/pattern';
+import { lengthUnit, metresPer } from '../../format/units';
+import { useProject } from '../../state/project';
+import CloudRadius from './CloudRadius.vue';
+
+/** Which check points are compared with what. */
+const props = defineProps<{ checks: ChecksView; check: CheckPointsView | null }>();
+const emit = defineEmits<{ save: [request: CheckPointsRequest]; cancel: [] }>();
+const project = useProject();
+const units = computed(() => project.units);
+const c = props.check;
+const name = ref(c?.name ?? '');
+const against = ref(c?.compared ?? (props.checks.surfaces.length > 0 ? 'surface' : 'point'));
+const pattern = ref(c?.pattern ?? '');
+const surface = ref(c?.surface || props.checks.surfaces[0]?.id || 0);
+const cloud = ref(c?.cloud || props.checks.clouds[0]?.id || 0);
+const within = ref<number | null>(c?.within ?? 0.1);
+const radius = ref<number | null>(c?.radius ?? null);
+const glob = computed(() => (pattern.value.trim() === '' ? null : namePattern(pattern.value.trim())));
+const chosen = computed(() => project.points.filter((p) => p.role === 'check' && (!glob.value || glob.value.test(p.name))).length);
+const missing = computed(() => {
+  if (name.value.trim() === '') return 'It needs a name.';
+  if (chosen.value === 0) return 'No check point is chosen.';
+  if (against.value === 'surface' && !surface.value) return 'No surface is computed yet; make one in Terrain.';
+  return against.value === 'cloud' && !cloud.value ? 'Bring a point cloud in first: LAS, LAZ, PLY or lines of coordinates.' : '';
+});
+
+function save() {
+  emit('save', {
+    name: name.value.trim(),
+    against: against.value,
+    number: c?.number ?? null,
+    pattern: pattern.value.trim(),
+    surface: surface.value,
+    cloud: cloud.value,
+    within: within.value ?? 0.1,
+    radius: radius.value,
+  });
+}
+</script>
+
+<template>
+  <form class="form" @submit.prevent="save">
+    <h1>{{ check ? `Check ${check.name} anew` : 'Which check points, against what?' }}</h1>
+    <div class="grid">
+      <ElFormItem label="name"><ElInput v-model="name" maxlength="80" aria-label="Name" data-test="points-name" /></ElFormItem>
+      <ElFormItem label="names like, with * and ?"
+        ><ElInput v-model="pattern" class="mono" maxlength="80" aria-label="Names like" placeholder="all check points"
+      /></ElFormItem>
+    </div>
+    <p class="quiet" data-test="points-chosen">{{ chosen }} check points, held out of every adjustment and surface.</p>
+    <h2>Compared with</h2>
+    <ElRadioGroup v-model="against" aria-label="Compared with">
+      <ElRadioButton value="point">what was measured of them</ElRadioButton><ElRadioButton value="surface">a surface</ElRadioButton
+      ><ElRadioButton value="cloud">a point cloud</ElRadioButton>
+    </ElRadioGroup>
+    <template v-if="against === 'point'">
+      <p class="quiet">Their own adjusted or surveyed place, else the nearest point within a distance.</p>
+      <NumberInput v-model="within" label="nearest within" :unit="lengthUnit(units)" :factor="metresPer(units)" :digits="3" />
+    </template>
+    <ElFormItem v-else-if="against === 'surface'" label="surface"
+      ><ElSelect v-model="surface" aria-label="Surface"
+        ><ElOption v-for="s in checks.surfaces" :key="s.id" :value="s.id" :label="s.name" /></ElSelect
+    ></ElFormItem>
+    <CloudRadius v-else v-model:cloud="cloud" v-model:radius="radius" :clouds="checks.clouds" />
+    <div class="line">
+      <ElButton type="primary" native-type="submit" data-test="points-compare" :disabled="!project.mayChange || missing !== ''"
+        >Compare</ElButton
+      >
+      <ElButton @click="emit('cancel')">Cancel</ElButton>
+      <span class="doubt">{{ missing }}</span>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 16px;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.line .el-button + .el-button {
+  margin-left: 0;
+}
+h2,
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Checks\CheckPoint;
+
+use App\Checks\ComputedSurfaces;
+use App\Checks\Request\CheckPointsRequest;
+use App\Survey\PointRow;
+use App\Survey\PointsContent;
+
+/** What check points are compared with; kept with its result, so that it can be made again. Metres. */
+final readonly class CheckPointSettings
+{
+    public const SURFACE = 'surface';
+    public const POINT = 'point';
+    public const CLOUD = 'cloud';
+    public const AGAINST = [self::POINT, self::SURFACE, self::CLOUD];
+
+    /**
+     * @param string $pattern of the names of check points; empty for all
+     * @param float  $within  how near another point is that is taken for the check point measured
+     * @param ?float $radius  within which a plane is fitted through a cloud; null for three mean spacings
+     */
+    public function __construct(
+        public string $name, public string $against, public string $pattern = '', public int $surface = 0, public int $cloud = 0,
+        public float $within = 0.1, public ?float $radius = null,
+    ) {
+    }
+
+    public static function of(CheckPointsRequest $r): self
+    {
+        return new self(trim($r->name), $r->against, trim($r->pattern), $r->surface, $r->cloud, $r->within, $r->radius);
+    }
+
+    /** @param array<string, mixed> $s */
+    public static function fromArray(array $s): self
+    {
+        return new self(
+            (string) $s['name'], (string) $s['against'], (string) ($s['pattern'] ?? ''), (int) ($s['surface'] ?? 0),
+            (int) ($s['cloud'] ?? 0), (float) ($s['within'] ?? 0.1), isset($s['radius']) ? (float) $s['radius'] : null,
+        );
+    }
+
+    /** @return array{list<string>, list<string>} contents and results that are read */
+    public function restsOn(): array
+    {
+        $contents = [CheckPointContent::kind().':'.$this->pattern];
+        if (self::POINT === $this->against) {
+            $contents[] = PointsContent::kind();
+        }
+
+        return [$contents, self::SURFACE === $this->against ? [ComputedSurfaces::PREFIX.$this->surface] : []];
+    }
+
+    public static function takes(PointRow $p, string $pattern): bool
+    {
+        return $p->isCheck() && ('' === $pattern || fnmatch($pattern, $p->name));
+    }
+}

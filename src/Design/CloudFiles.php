@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Design;
+
+use App\Design\View\CloudFileView;
+use App\Project\Project;
+use App\Store\FileStore;
+use App\Survey\SurveyFile;
+use App\Survey\SurveyFileRepository;
+use Mensura\Exchange\Delimited\FileKind;
+use Mensura\Exchange\Points\PointFile;
+use Mensura\Fault\UnusableInput;
+
+/** Point clouds of the project: accepted files of kind cloud, in the project's coordinates. */
+final class CloudFiles
+{
+    /** What a worker holds at once. */
+    private const MOST = 3_000_000;
+
+    public function __construct(private readonly SurveyFileRepository $files, private readonly FileStore $store)
+    {
+    }
+
+    /** @return list<CloudFileView> */
+    public function of(Project $project): array
+    {
+        return array_values(array_map(
+            static fn (SurveyFile $f): CloudFileView => new CloudFileView($f->id(), $f->name(), (int) ($f->mapping()['points'] ?? 0)),
+            array_filter($this->files->of($project), self::isCloud(...)),
+        ));
+    }
+
+    /**
+     * @return array{list<float>, list<float>, list<float>, string} easting, northing, height in metres, and the file's name
+     *
+     * @throws UnusableInput
+     */
+    public function points(Project $project, int $id, string $pointer): array
+    {
+        $file = $this->files->in($project, $id);
+        if (null === $file || !self::isCloud($file)) {
+            throw new UnusableInput($pointer, 'there is no such point cloud in the project');
+        }
+        $count = (int) ($file->mapping()['points'] ?? 0);
+        if ($count > self::MOST) {
+            $words = '%s holds %d points; up to %d are compared at once: thin it first';
+            throw new UnusableInput($pointer, \sprintf($words, $file->name(), $count, self::MOST));
+        }
+        $cloud = PointFile::read($this->store->localPath($file->sha256()), $file->name());
+
+        return [$cloud->x, $cloud->y, $cloud->z, $file->name()];
+    }
+
+    private static function isCloud(SurveyFile $file): bool
+    {
+        return !$file->isWaiting() && FileKind::Cloud->value === $file->kind();
+    }
+}
