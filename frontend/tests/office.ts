@@ -1,5 +1,5 @@
 import { enableAutoUnmount, flushPromises, mount, type VueWrapper } from '@vue/test-utils';
-import { createPinia, setActivePinia } from 'pinia';
+import { createPinia, getActivePinia, setActivePinia } from 'pinia';
 import { afterEach, vi } from 'vitest';
 import { ElCheckbox, ElOption, ElSelect, ElSelectV2, ElUpload } from 'element-plus';
 import { type Component, reactive } from 'vue';
@@ -141,6 +141,8 @@ export async function show<T extends Component>(component: T, props: Record<stri
     props: props as never,
     attachTo: document.body,
     global: {
+      // What an earlier test left running makes its own store the active one when it ends.
+      plugins: [getActivePinia()!],
       stubs: {
         RouterLink: { template: '<a><slot /></a>' },
         SystemPicker: { template: '<i />' },
