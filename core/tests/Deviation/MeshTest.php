@@ -6,7 +6,8 @@ namespace Mensura\Tests\Deviation;
 
 use Mensura\Deviation\Along;
 use Mensura\Deviation\MeshReference;
-use Mensura\Exchange\Dxf\DxfFaces;
+use Mensura\Exchange\Dxf\DxfGeometry;
+use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Fault\UnusableInput;
 use Mensura\Mesh\Mesh;
 use Mensura\Tests\Fixture;
@@ -93,7 +94,7 @@ final class MeshTest extends TestCase
     /** Faces as ezdxf reads the same drawing back: blocks in blocks, turned, mirrored, scaled, extruded, in rows and columns. */
     public function testFacesOfADrawingAreWhereAnotherReaderHasThem(): void
     {
-        $dxf = DxfFaces::read(fopen(Fixture::path('mesh/faces.dxf'), 'r') ?: self::fail('no fixture'));
+        $dxf = DxfGeometry::read(fopen(Fixture::path('mesh/faces.dxf'), 'r') ?: self::fail('no fixture'));
         $faces = [];
         foreach ($dxf->faceOf as $t => $face) {
             $faces[$face][] = $t;
@@ -125,6 +126,76 @@ final class MeshTest extends TestCase
         self::assertSame([1, 1, 15, 6, 6, 36], [
             $layers['TRI'], $layers['QUAD'], $layers['GRID'], $layers['MESH'], $layers['INNER'], $layers['ARRAY'],
         ]);
+    }
+
+    /** Lines and points as ezdxf has them (fixtures/mesh/lines.py): lengths to the chord's hundredth, ends, layers, blocks placed. */
+    public function testLinesOfADrawingAreWhereAnotherReaderHasThem(): void
+    {
+        $path = Fixture::path('mesh/lines.dxf');
+        $file = FaceFile::drawing($path, 'lines.dxf') ?? self::fail('not recognised');
+        $wanted = Fixture::json('mesh/lines.json');
+        self::assertCount(\count($wanted['lines']), $file->lines);
+        $place = static fn (int $v): array => [$file->x[$v], $file->y[$v], $file->z[$v]];
+        foreach ($wanted['lines'] as $k => $line) {
+            $length = 0.0;
+            $corners = $file->lines[$k];
+            foreach ($corners as $i => $v) {
+                if ($i > 0) {
+                    [$a, $b] = [$place($corners[$i - 1]), $place($v)];
+                    $length += sqrt(($b[0] - $a[0]) ** 2 + ($b[1] - $a[1]) ** 2 + ($b[2] - $a[2]) ** 2);
+                }
+            }
+            // What is drawn on layer 0 of a block lies on the layer the block is placed on (DXF reference, INSERT).
+            self::assertSame('0' === $line[0] ? 'TREES' : $line[0], $file->lineLayers[$k]);
+            self::assertEqualsWithDelta($line[1], $length, 0.003 * $line[1], $line[0]);
+            self::assertLessThanOrEqual($line[1] + 1e-9, $length, 'chords are no longer than the arc');
+            $ends = [...$place($corners[0]), ...$place($corners[\count($corners) - 1])];
+            // A circle begins where each reader likes.
+            if (abs($line[2] - $line[5]) + abs($line[3] - $line[6]) > 1e-9) {
+                self::assertEqualsWithDelta(\array_slice($line, 2), $ends, 1e-9, $line[0]);
+            }
+        }
+        $points = [];
+        foreach ($file->points as $k => $v) {
+            $points[] = [$file->pointLayers[$k], ...$place($v)];
+        }
+        self::assertCount(\count($wanted['points']) + \count($wanted['inserts']), $points);
+        foreach ([...$wanted['points'], ...$wanted['inserts']] as $w) {
+            self::assertNotSame([], array_filter($points, static fn (array $p): bool => $p[0] === $w[0]
+                && max(abs($p[1] - $w[1]), abs($p[2] - $w[2]), abs($p[3] - $w[3])) < 1e-9), json_encode($w).' is missing');
+        }
+        $this->expectException(UnusableInput::class);
+        $this->expectExceptionMessage('holds no faces');
+        FaceFile::read($path, 'lines.dxf');
+    }
+
+    /** Where faces are asked for, lines beside them are not part of the shape. */
+    public function testFacesAlone(): void
+    {
+        $face = "0\n3DFACE\n8\nTOP\n10\n0\n20\n0\n30\n1\n11\n9\n21\n0\n31\n1\n12\n0\n22\n9\n32\n1\n13\n0\n23\n9\n33\n1\n";
+        $line = "0\nLINE\n8\nAXIS\n10\n50\n20\n50\n30\n99\n11\n60\n21\n50\n31\n99\n";
+        $path = tempnam(sys_get_temp_dir(), 'dxf') ?: self::fail('no room');
+        file_put_contents($path, "0\nSECTION\n2\nENTITIES\n$line$face$line".'0'."\nENDSEC\n0\nEOF\n");
+        $alone = FaceFile::read($path, 'both.dxf') ?? self::fail('not recognised');
+        self::assertSame([1.0, 1.0, [], ['TOP']], [max($alone->z), min($alone->z), $alone->lines, $alone->layerOf]);
+        self::assertSame(9.0 * 9.0, Mesh::area($alone->x, $alone->y, $alone->z, ...\array_slice($alone->triangles, 0, 3)));
+        self::assertCount(2, FaceFile::drawing($path, 'both.dxf')->lines ?? []);
+        unlink($path);
+    }
+
+    /** Blocks that hold one another, or multiply beyond all measure, end in a refusal. */
+    public function testBlocksThatMultiply(): void
+    {
+        $text = "0\nSECTION\n2\nBLOCKS\n";
+        for ($k = 0; $k < 9; ++$k) {
+            $inner = str_repeat("0\nINSERT\n8\n0\n2\nB".($k + 1)."\n70\n20\n71\n20\n10\n0\n20\n0\n30\n0\n", 3);
+            $text .= "0\nBLOCK\n8\n0\n2\nB$k\n10\n0\n20\n0\n30\n0\n{$inner}0\nENDBLK\n8\n0\n";
+        }
+        $text .= "0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nINSERT\n8\n0\n2\nB0\n10\n0\n20\n0\n30\n0\n0\nENDSEC\n0\nEOF\n";
+        $stream = fopen('data://text/plain;base64,'.base64_encode($text), 'r') ?: self::fail('no stream');
+        $this->expectException(UnusableInput::class);
+        $this->expectExceptionMessage('within one another');
+        DxfGeometry::read($stream);
     }
 
     /**

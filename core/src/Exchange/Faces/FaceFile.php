@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\Faces;
 
-use Mensura\Exchange\Dxf\DxfFaces;
+use Mensura\Exchange\Dxf\DxfGeometry;
 use Mensura\Exchange\LandXml\LandXmlSurface;
 use Mensura\Exchange\Ply\PlyReader;
 use Mensura\Fault\UnusableInput;
@@ -20,10 +20,16 @@ final readonly class FaceFile
      * @param list<int>    $faceOf    face of the drawing each triangle is a part of; empty where they are the same
      * @param list<string> $layerOf   of each face of the drawing; empty where there are none
      * @param list<string> $warnings  what of the file is not in it, or may be meant otherwise
+     * @param list<list<int>> $lines  corners of each line, that are of nothing else
+     * @param list<string> $lineLayers  of each line
+     * @param list<int>    $points    corners that are points, and of nothing else
+     * @param list<string> $pointLayers of each point
+     * @param ?float       $unit      metres of a drawing unit as the file says it
      */
     private function __construct(
         public array $x, public array $y, public array $z, public array $triangles, public array $faceOf = [], public array $layerOf = [],
-        public array $warnings = [],
+        public array $warnings = [], public array $lines = [], public array $lineLayers = [], public array $points = [],
+        public array $pointLayers = [], public ?float $unit = null,
     ) {
     }
 
@@ -32,9 +38,46 @@ final readonly class FaceFile
      *
      * @return ?self null where the file is none of these
      *
-     * @throws UnusableInput
+     * @throws UnusableInput also where it holds no faces
      */
     public static function read(string $path, string $name): ?self
+    {
+        $file = self::drawing($path, $name);
+
+        return null === $file || [] !== $file->triangles ? $file?->facesAlone()
+            : throw new UnusableInput($name, 'holds no faces: no 3DFACE, polyface, polygon mesh or MESH');
+    }
+
+    /** Without lines and points, and their corners: what stands for the shape is the faces. */
+    private function facesAlone(): self
+    {
+        if ([] === $this->lines && [] === $this->points) {
+            return $this;
+        }
+        $drawn = array_fill_keys($this->points, true);
+        foreach ($this->lines as $line) {
+            $drawn += array_fill_keys($line, true);
+        }
+        $x = $y = $z = $to = [];
+        foreach ($this->x as $i => $e) {
+            if (!isset($drawn[$i])) {
+                $to[$i] = \count($x);
+                $x[] = $e;
+                $y[] = $this->y[$i];
+                $z[] = $this->z[$i];
+            }
+        }
+        $triangles = array_map(static fn (int $v): int => $to[$v], $this->triangles);
+
+        return new self($x, $y, $z, $triangles, $this->faceOf, $this->layerOf, $this->warnings, unit: $this->unit);
+    }
+
+    /**
+     * As {@see read()}, of files that may hold lines and points only.
+     *
+     * @throws UnusableInput where it holds nothing that is drawn
+     */
+    public static function drawing(string $path, string $name): ?self
     {
         $stream = is_dir($path) ? false : @fopen($path, 'r');
         if (false === $stream) {
@@ -71,14 +114,16 @@ final readonly class FaceFile
     private static function dxf($stream, string $name): self
     {
         try {
-            $dxf = DxfFaces::read($stream);
+            $dxf = DxfGeometry::read($stream);
         } catch (UnusableInput $e) {
             throw new UnusableInput(trim($name.' '.$e->where), $e->reason);
         }
-        if ([] === $dxf->triangles) {
-            throw new UnusableInput($name, $dxf->solids > 0
-                ? \sprintf('holds %d solids, whose faces the file does not say in numbers; write them as a mesh or as 3DFACE', $dxf->solids)
-                : 'holds no faces: no 3DFACE, polyface, polygon mesh or MESH');
+        if ([] === $dxf->triangles && $dxf->solids > 0) {
+            $words = 'holds %d solids, whose faces the file does not say in numbers; write them as a mesh or as 3DFACE';
+            throw new UnusableInput($name, \sprintf($words, $dxf->solids));
+        }
+        if ([] === $dxf->triangles && [] === $dxf->lines && [] === $dxf->points) {
+            throw new UnusableInput($name, 'holds no faces, lines or points in model space');
         }
 
         $warnings = [];
@@ -89,6 +134,9 @@ final readonly class FaceFile
             $warnings[] = \sprintf('its header says a drawing unit of %s m; its coordinates are taken as metres', $dxf->unit);
         }
 
-        return new self($dxf->x, $dxf->y, $dxf->z, $dxf->triangles, $dxf->faceOf, $dxf->layerOf, $warnings);
+        return new self(
+            $dxf->x, $dxf->y, $dxf->z, $dxf->triangles, $dxf->faceOf, $dxf->layerOf, $warnings, $dxf->lines, $dxf->lineLayers,
+            $dxf->points, $dxf->pointLayers, $dxf->unit,
+        );
     }
 }

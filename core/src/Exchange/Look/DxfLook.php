@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Exchange\Look;
 
-use Mensura\Exchange\Dxf\DxfFaces;
+use Mensura\Exchange\Dxf\DxfGeometry;
 use Mensura\Exchange\Dxf\DxfPlacement;
 use Mensura\Exchange\Dxf\DxfRecords;
 use Mensura\Fault\UnusableInput;
@@ -74,8 +74,8 @@ final class DxfLook
         foreach ($groups as [$code, $value]) {
             if (9 === $code) {
                 $variable = trim($value);
-            } elseif ('$INSUNITS' === $variable && 70 === $code && isset(DxfFaces::UNITS[(int) $value])) {
-                $this->l->unit = Systems::unitOf(DxfFaces::UNITS[(int) $value]);
+            } elseif ('$INSUNITS' === $variable && 70 === $code && isset(DxfGeometry::UNITS[(int) $value])) {
+                $this->l->unit = Systems::unitOf(DxfGeometry::UNITS[(int) $value]);
             } elseif ('$ACADVER' === $variable && 1 === $code) {
                 $this->isUtf8 = strcmp(trim($value), 'AC1021') >= 0;
             } elseif ('$DWGCODEPAGE' === $variable && 3 === $code) {

@@ -7,13 +7,16 @@ namespace Mensura\Exchange\Dxf;
 use Mensura\Fault\UnusableInput;
 
 /**
- * Faces of an ASCII DXF in model space: 3DFACE, polygon meshes, polyface meshes and MESH entities (their coarsest level), those of
- * placed blocks too. Group codes and the arbitrary axis of an extrusion after the published DXF reference. Drawing units.
+ * What an ASCII DXF draws in model space, that of placed blocks too. Faces: 3DFACE, polygon meshes, polyface meshes and MESH entities
+ * (their coarsest level). Lines: LINE, POLYLINE, LWPOLYLINE with its elevation, ARC and CIRCLE as chords. Points: POINT, and where
+ * blocks are placed. Group codes and the arbitrary axis of an extrusion after the published DXF reference. Drawing units.
  */
-final class DxfFaces
+final class DxfGeometry
 {
     private const MODEL = "\0model";
     private const DEEPEST = 16;
+    /** Blocks placed in all: blocks in blocks multiply. */
+    private const MOST_PLACED = 1_000_000;
     /** Metres of the units of $INSUNITS (DXF reference, header variables). */
     public const UNITS = [
         1 => 0.0254, 2 => 0.3048, 3 => 1609.344, 4 => 0.001, 5 => 0.01, 6 => 1.0, 7 => 1000.0, 10 => 0.9144, 14 => 0.1,
@@ -32,12 +35,20 @@ final class DxfFaces
     public array $faceOf = [];
     /** @var list<string> layer of each face */
     public array $layerOf = [];
+    /** @var list<list<int>> corners of each line, in order */
+    public array $lines = [];
+    /** @var list<string> layer of each line */
+    public array $lineLayers = [];
+    /** @var list<int> corners that are points */
+    public array $points = [];
+    /** @var list<string> layer of each point */
+    public array $pointLayers = [];
     /** Metres of a drawing unit as the header says it ($INSUNITS); null where it says nothing. */
     public ?float $unit = null;
     /** Solids whose geometry the file does not say in numbers. */
     public int $solids = 0;
 
-    /** @var array<string, list<array{layer: string, corners: list<array{float, float, float}>, faces: list<list<int>>}>> by block */
+    /** @var array<string, list<array{kind: string, layer: string, corners: list<array{float, float, float}>, faces: list<list<int>>}>> by block */
     private array $shapes = [self::MODEL => []];
 
     /** @var array<string, list<array{block: string, layer: string, groups: array<int, string>}>> */
@@ -46,6 +57,7 @@ final class DxfFaces
     /** @var array<string, array{float, float, float}> base points of blocks */
     private array $base = [];
 
+    private int $placed = 0;
     private string $block = self::MODEL;
     private bool $isPaper = false;
     /** Where the record begins that is read now, for messages. */
@@ -109,6 +121,15 @@ final class DxfFaces
                     $this->face($first, $layer);
                 }
                 break;
+            case 'LINE':
+            case 'POINT':
+            case 'ARC':
+            case 'CIRCLE':
+            case 'LWPOLYLINE':
+                if (!$isPaper) {
+                    $this->drawn($type, $first, $groups, $layer);
+                }
+                break;
             case 'POLYLINE':
                 $this->isPaper = $isPaper;
                 $this->polyline = ['flags' => (int) ($first[70] ?? 0), 'groups' => $first, 'vertices' => []];
@@ -150,13 +171,101 @@ final class DxfFaces
             $corners[] = isset($first[10 + $k]) ? $this->place3($first, $k) : ($corners[$k - 1] ?? [0.0, 0.0, 0.0]);
         }
         $face = $corners[3] === $corners[2] ? [0, 1, 2] : [0, 1, 2, 3];
-        $this->shapes[$this->block][] = ['layer' => $layer, 'corners' => $corners, 'faces' => [$face]];
+        $this->shapes[$this->block][] = ['kind' => 'face', 'layer' => $layer, 'corners' => $corners, 'faces' => [$face]];
+    }
+
+    /**
+     * @param array<int, string>       $first
+     * @param list<array{int, string}> $groups
+     */
+    private function drawn(string $type, array $first, array $groups, string $layer): void
+    {
+        if ('LINE' === $type) {
+            $this->line([$this->place3($first), $this->place3($first, 1)], $layer, null);
+
+            return;
+        }
+        if ('POINT' === $type) {
+            $this->shapes[$this->block][] = ['kind' => 'point', 'layer' => $layer, 'corners' => [$this->place3($first)], 'faces' => []];
+
+            return;
+        }
+        if ('LWPOLYLINE' === $type) {
+            $this->line($this->lightPolyline($first, $groups), $layer, DxfPlacement::ofExtrusion($first));
+
+            return;
+        }
+        [$x, $y, $z] = $this->place3($first);
+        $from = 'ARC' === $type ? deg2rad($this->number($first[50] ?? '0')) : 0.0;
+        $turn = 'ARC' === $type ? fmod(deg2rad($this->number($first[51] ?? '360')) - $from + 4.0 * \M_PI, 2.0 * \M_PI) : 2.0 * \M_PI;
+        $corners = DxfCurves::arc($x, $y, $z, $this->number($first[40] ?? '0'), $from, $turn);
+        $this->line($corners, $layer, DxfPlacement::ofExtrusion($first));
+    }
+
+    /**
+     * @param array<int, string>       $first
+     * @param list<array{int, string}> $groups
+     *
+     * @return list<array{float, float, float}>
+     */
+    private function lightPolyline(array $first, array $groups): array
+    {
+        $z = $this->number($first[38] ?? '0');
+        $vertices = [];
+        foreach ($groups as [$code, $value]) {
+            $last = \count($vertices) - 1;
+            if (10 === $code) {
+                $vertices[] = [$this->number($value), 0.0, $z, 0.0];
+            } elseif (20 === $code && $last >= 0) {
+                $vertices[$last][1] = $this->number($value);
+            } elseif (42 === $code && $last >= 0) {
+                $vertices[$last][3] = $this->number($value);
+            }
+        }
+
+        return DxfCurves::polyline($vertices, 0 !== ((int) ($first[70] ?? 0) & 1));
+    }
+
+    /** @param array{flags: int, groups: array<int, string>, vertices: list<array<int, string>>} $polyline in plan or in space */
+    private function polyline(array $polyline, string $layer): void
+    {
+        $isIn3d = 0 !== ($polyline['flags'] & 8);
+        $z = $this->place3($polyline['groups'])[2];
+        $vertices = [];
+        foreach ($polyline['vertices'] as $v) {
+            // The frame of a spline is not on the line.
+            if (0 === ((int) ($v[70] ?? 0) & 16)) {
+                [$px, $py, $pz] = $this->place3($v);
+                $vertices[] = [$px, $py, $isIn3d ? $pz : $z, $isIn3d ? 0.0 : $this->number($v[42] ?? '0')];
+            }
+        }
+        $corners = DxfCurves::polyline($vertices, 0 !== ($polyline['flags'] & 1));
+        $this->line($corners, $layer, $isIn3d ? null : DxfPlacement::ofExtrusion($polyline['groups']));
+    }
+
+    /**
+     * @param list<array{float, float, float}> $corners
+     * @param ?list<float>                     $plane   that they are drawn in
+     */
+    private function line(array $corners, string $layer, ?array $plane): void
+    {
+        if (null !== $plane) {
+            $corners = array_map(static fn (array $c): array => DxfPlacement::apply($plane, ...$c), $corners);
+        }
+        if (\count($corners) > 1) {
+            $this->shapes[$this->block][] = ['kind' => 'line', 'layer' => $layer, 'corners' => $corners, 'faces' => []];
+        }
     }
 
     /** @param array{flags: int, groups: array<int, string>, vertices: list<array<int, string>>} $polyline */
     private function mesh(array $polyline, int $line): void
     {
         $layer = $polyline['groups'][8] ?? '0';
+        if (0 === ($polyline['flags'] & 80)) {
+            $this->polyline($polyline, $layer);
+
+            return;
+        }
         $corners = $faces = [];
         if (0 !== ($polyline['flags'] & 64)) {
             foreach ($polyline['vertices'] as $v) {
@@ -252,7 +361,7 @@ final class DxfFaces
             }
         }
         if ([] !== $kept) {
-            $this->shapes[$this->block][] = ['layer' => $layer, 'corners' => $corners, 'faces' => $kept];
+            $this->shapes[$this->block][] = ['kind' => 'face', 'layer' => $layer, 'corners' => $corners, 'faces' => $kept];
         }
     }
 
@@ -274,18 +383,30 @@ final class DxfFaces
                 $this->y[] = $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7];
                 $this->z[] = $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11];
             }
+            $own = null !== $layer && '0' === $shape['layer'] ? $layer : $shape['layer'];
+            if ('line' === $shape['kind']) {
+                $this->lines[] = range($first, \count($this->x) - 1);
+                $this->lineLayers[] = $own;
+            } elseif ('point' === $shape['kind']) {
+                $this->points[] = $first;
+                $this->pointLayers[] = $own;
+            }
             foreach ($shape['faces'] as $face) {
                 for ($i = 2, $n = \count($face); $i < $n; ++$i) {
                     array_push($this->triangles, $first + $face[0], $first + $face[$i - 1], $first + $face[$i]);
                     $this->faceOf[] = \count($this->layerOf);
                 }
-                $this->layerOf[] = null !== $layer && '0' === $shape['layer'] ? $layer : $shape['layer'];
+                $this->layerOf[] = $own;
             }
         }
         foreach ($this->inserts[$block] ?? [] as $insert) {
             $g = $insert['groups'];
+            $this->insertion($m, $insert, $layer);
             for ($r = 0, $rows = max(1, (int) ($g[71] ?? 1)); $r < $rows; ++$r) {
                 for ($c = 0, $columns = max(1, (int) ($g[70] ?? 1)); $c < $columns; ++$c) {
+                    if (++$this->placed > self::MOST_PLACED) {
+                        throw new UnusableInput('', \sprintf('places more than %d blocks within one another', self::MOST_PLACED));
+                    }
                     $base = $this->base[$insert['block']] ?? [0.0, 0.0, 0.0];
                     $local = DxfPlacement::ofInsert($g, $this->place3($g), $base, $c, $r);
                     $own = null !== $layer && '0' === $insert['layer'] ? $layer : $insert['layer'];
@@ -293,6 +414,22 @@ final class DxfFaces
                 }
             }
         }
+    }
+
+    /**
+     * Where a block is placed is a point of the drawing.
+     *
+     * @param list<float>                                                     $m
+     * @param array{block: string, layer: string, groups: array<int, string>} $insert
+     */
+    private function insertion(array $m, array $insert, ?string $layer): void
+    {
+        $at = $this->place3($insert['groups']);
+        $plane = DxfPlacement::ofExtrusion($insert['groups']);
+        [$x, $y, $z] = DxfPlacement::apply($m, ...(null === $plane ? $at : DxfPlacement::apply($plane, ...$at)));
+        $this->points[] = \count($this->x);
+        $this->pointLayers[] = null !== $layer && '0' === $insert['layer'] ? $layer : $insert['layer'];
+        [$this->x[], $this->y[], $this->z[]] = [$x, $y, $z];
     }
 
     /**
