@@ -43,7 +43,7 @@ final class ComparedWith
 
                 return [new MeshReference(Mesh::of($tin->x, $tin->y, $tin->z, $tin->triangles)), $words];
             case DeviationSettings::DESIGN:
-                $metre = DeviationSettings::METRES[$settings->unit];
+                $metre = DesignFiles::METRES[$settings->unit];
                 [$mesh, $faces] = $this->designs->mesh($project, $settings->design, $settings->layers, $metre);
                 if ('' === $settings->unit) {
                     UnitDoubt::refuse($mesh, $x, $y);

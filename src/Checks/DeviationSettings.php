@@ -15,9 +15,6 @@ final readonly class DeviationSettings
     public const CLOUD = 'cloud';
     public const PLANE = 'plane';
     public const ELEVATION = 'elevation';
-    /** Of a design's drawing; the first where nobody said: then metres, unless that is doubtful. */
-    public const UNITS = ['', 'm', 'ft', 'ftUS', 'mm'];
-    public const METRES = ['' => 1.0, 'm' => 1.0, 'ft' => 0.3048, 'ftUS' => 1200.0 / 3937.0, 'mm' => 0.001];
     public const REFERENCES = [self::SURFACE, self::DESIGN, self::CLOUD, self::PLANE, self::ELEVATION];
     public const POINTS = 'points';
     public const MEASURED = [self::POINTS, self::SURFACE, self::CLOUD];

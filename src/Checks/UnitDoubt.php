@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Checks;
 
+use App\Design\DesignFiles;
 use Mensura\Fault\UnusableInput;
 use Mensura\Mesh\Mesh;
 
@@ -29,7 +30,7 @@ final class UnitDoubt
         $measured = [min($x), max($x), min($y), max($y)];
         $isApart = $drawn[1] < $measured[0] || $drawn[0] > $measured[1];
         foreach (self::NAMES as $unit => $name) {
-            $metre = DeviationSettings::METRES[$unit];
+            $metre = DesignFiles::METRES[$unit];
             $fits = self::isLike($metre * ($drawn[1] - $drawn[0]), $measured[1] - $measured[0])
                 && self::isLike($metre * ($drawn[3] - $drawn[2]), $measured[3] - $measured[2])
                 || $isApart && $metre * $drawn[1] > $measured[0] && $metre * $drawn[0] < $measured[1]

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Design;
 
 use App\Design\View\DesignFileView;
+use App\Design\View\DrawingView;
 use App\Project\Project;
 use App\Store\FileStore;
 use App\Survey\SurveyFile;
@@ -13,25 +14,87 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Fault\UnusableInput;
 use Mensura\Mesh\Mesh;
+use Mensura\Surface\SurfaceLine;
 
 /** Faces that others drew: accepted files of kind design. */
 final class DesignFiles
 {
+    /** Of a drawing; the first where nobody said: then metres, unless that is doubtful. */
+    public const UNITS = ['', 'm', 'ft', 'ftUS', 'mm'];
+    public const METRES = ['' => 1.0, 'm' => 1.0, 'ft' => 0.3048, 'ftUS' => 1200.0 / 3937.0, 'mm' => 0.001];
+
     public function __construct(private readonly SurveyFileRepository $files, private readonly FileStore $store)
     {
     }
 
-    /** @return list<DesignFileView> */
+    /** @return list<DesignFileView> those with faces, that can be compared with */
     public function of(Project $project): array
     {
-        return array_values(array_map(static function (SurveyFile $f): DesignFileView {
-            $m = $f->mapping();
+        return array_values(array_filter($this->drawings($project), static fn (DesignFileView $d): bool => $d->faces > 0));
+    }
 
-            return new DesignFileView($f->id(), $f->name(), (int) ($m['faces'] ?? 0), array_map(intval(...), (array) ($m['layers'] ?? [])));
-        }, array_filter(
-            $this->files->of($project), static fn (SurveyFile $f): bool => !$f->isWaiting() && FileKind::Design->value === $f->kind()
-                && (int) ($f->mapping()['faces'] ?? 0) > 0,
-        )));
+    /** @return list<DesignFileView> those that draw anything */
+    public function drawings(Project $project): array
+    {
+        $views = [];
+        foreach ($this->files->of($project) as $f) {
+            if ($f->isWaiting() || FileKind::Design->value !== $f->kind()) {
+                continue;
+            }
+            $m = $f->mapping();
+            $view = new DesignFileView(
+                $f->id(), $f->name(), (int) ($m['faces'] ?? 0), array_map(intval(...), (array) ($m['layers'] ?? [])),
+                (int) ($m['lines'] ?? 0), (int) ($m['points'] ?? 0), array_map(intval(...), (array) ($m['lineLayers'] ?? [])),
+            );
+            if ($view->faces + $view->lines + $view->points > 0) {
+                $views[] = $view;
+            }
+        }
+
+        return $views;
+    }
+
+    /** @throws UnusableInput */
+    public function view(Project $project, int $id): DrawingView
+    {
+        $d = $this->drawing($project, $id);
+        $names = array_values(array_unique([...$d->layerOf, ...$d->lineLayers, ...$d->pointLayers]));
+        $number = array_flip($names);
+        $numbers = static fn (array $layers): array => array_values(array_map(static fn (string $l): int => $number[$l], $layers));
+        $faces = intdiv(\count($d->triangles), 3);
+
+        return new DrawingView(
+            $id, $this->named($project, $id), $d->x, $d->y, $d->z, $d->triangles,
+            [] !== $d->faceOf || 0 === $faces ? $d->faceOf : range(0, $faces - 1), $names, $numbers($d->layerOf), $d->lines,
+            $numbers($d->lineLayers), $d->points, $numbers($d->pointLayers),
+        );
+    }
+
+    /**
+     * Lines of a drawing that hold a surface in shape.
+     *
+     * @param list<string> $layers empty for all
+     * @param float        $metre  metres of a unit of the drawing
+     *
+     * @return list<SurfaceLine>
+     *
+     * @throws UnusableInput
+     */
+    public function lines(Project $project, int $id, array $layers, float $metre): array
+    {
+        $d = $this->drawing($project, $id);
+        $wanted = array_flip($layers);
+        $lines = [];
+        foreach ($d->lines as $k => $corners) {
+            if ([] === $layers || isset($wanted[$d->lineLayers[$k]])) {
+                $lines[] = new SurfaceLine(SurfaceLine::BREAKLINE, $d->lineLayers[$k].' '.($k + 1), array_map(
+                    static fn (int $c): array => [$metre * $d->x[$c], $metre * $d->y[$c], $metre * $d->z[$c]], $corners,
+                ));
+            }
+        }
+
+        return [] !== $lines ? $lines
+            : throw new UnusableInput('/drawn', \sprintf('%s draws no line on these layers', $this->named($project, $id)));
     }
 
     public function named(Project $project, int $id): string
@@ -46,6 +109,19 @@ final class DesignFiles
 
         return FaceFile::read($this->store->localPath($file->sha256()), $file->name())
             ?? throw new UnusableInput($file->name(), 'holds no faces');
+    }
+
+    /**
+     * Faces, lines and points as the file holds them.
+     *
+     * @throws UnusableInput
+     */
+    public function drawing(Project $project, int $id): FaceFile
+    {
+        $file = $this->file($project, $id);
+
+        return FaceFile::drawing($this->store->localPath($file->sha256()), $file->name())
+            ?? throw new UnusableInput($file->name(), 'draws nothing');
     }
 
     /**
@@ -82,7 +158,7 @@ final class DesignFiles
      *
      * @return list<float>
      */
-    private static function scaled(array $values, float $metre): array
+    public static function scaled(array $values, float $metre): array
     {
         return 1.0 === $metre ? $values : array_map(static fn (float $v): float => $metre * $v, $values);
     }

@@ -24,6 +24,8 @@ final readonly class SurfaceDefinition
      * @param int               $index    every which contour is an index contour
      * @param bool              $smooth   whether contours are drawn on the surface bent smoothly
      * @param bool              $mean     whether breaklines may cross at different heights, the mean taken
+     * @param ?TakenDrawing      $design   whose faces are the surface, in place of points; null where points make it
+     * @param list<TakenDrawing> $drawn    drawings whose lines are breaklines
      */
     public function __construct(
         public Selection $selection,
@@ -33,6 +35,8 @@ final readonly class SurfaceDefinition
         public int $index = 5,
         public bool $smooth = false,
         public bool $mean = false,
+        public ?TakenDrawing $design = null,
+        public array $drawn = [],
     ) {
     }
 
@@ -50,6 +54,14 @@ final readonly class SurfaceDefinition
         if ([] !== $unknown = array_diff($request->roles, self::ROLES)) {
             throw new UnusableInput('/roles', \sprintf('"%s" is not a role of points', reset($unknown)));
         }
+        $design = null === $request->design ? null : TakenDrawing::fromArray($request->design, '/design');
+        if (null === $design && [] === $request->roles) {
+            throw new UnusableInput('/roles', 'say which points make it: held and weighted control, adjusted or surveyed ones');
+        }
+        $drawn = [];
+        foreach (array_values($request->drawn) as $i => $d) {
+            $drawn[] = TakenDrawing::fromArray(\is_array($d) ? $d : [], "/drawn/$i");
+        }
         $lines = [];
         foreach (array_values($request->lines) as $i => $line) {
             $lines[] = DefinedLine::fromRequest($line, "/lines/$i");
@@ -61,6 +73,7 @@ final readonly class SurfaceDefinition
 
         return new self(
             $selection, $lines, $request->maxEdge, $request->interval, $request->index, $request->smooth, 'mean' === $request->crossing,
+            $design, $drawn,
         );
     }
 
@@ -76,6 +89,8 @@ final readonly class SurfaceDefinition
         return new self(
             $selection, $lines, $d['maxEdge'] ?? null, (float) ($d['interval'] ?? 1.0), (int) ($d['index'] ?? 5),
             (bool) ($d['smooth'] ?? false), 'mean' === ($d['crossing'] ?? ''),
+            isset($d['design']) ? TakenDrawing::fromArray($d['design'], '/design') : null,
+            array_values(array_map(static fn (array $t): TakenDrawing => TakenDrawing::fromArray($t, '/drawn'), $d['drawn'] ?? [])),
         );
     }
 
@@ -85,11 +100,14 @@ final readonly class SurfaceDefinition
         $s = $this->selection;
         $more = ['pattern' => $s->pattern, 'areas' => $s->areas, 'include' => $s->include, 'smooth' => $this->smooth];
         $crossing = $this->mean ? ['crossing' => 'mean'] : [];
+        $taken = array_filter([
+            'design' => $this->design?->toArray(), 'drawn' => array_map(static fn (TakenDrawing $t): array => $t->toArray(), $this->drawn),
+        ]);
 
         return [
             'lines' => array_map(static fn (DefinedLine $l): array => (array) $l, $this->lines), 'roles' => $s->roles, 'codes' => $s->codes,
             'exclude' => $s->exclude, 'maxEdge' => $this->maxEdge, 'interval' => $this->interval,
-        ] + array_filter($more) + (5 === $this->index ? [] : ['index' => $this->index]) + $crossing;
+        ] + array_filter($more) + (5 === $this->index ? [] : ['index' => $this->index]) + $crossing + $taken;
     }
 
     /**
@@ -124,15 +142,18 @@ final readonly class SurfaceDefinition
     /** @param list<DefinedLine> $lines */
     private function with(Selection $selection, array $lines): self
     {
-        return new self($selection, $lines, $this->maxEdge, $this->interval, $this->index, $this->smooth, $this->mean);
+        return new self(
+            $selection, $lines, $this->maxEdge, $this->interval, $this->index, $this->smooth, $this->mean, $this->design, $this->drawn,
+        );
     }
 
     /**
      * @param iterable<PointRow> $points of the project, placed
+     * @param list<SurfaceLine>  $drawn  lines of drawings
      *
      * @throws UnusableInput
      */
-    public function builder(iterable $points): SurfaceBuilder
+    public function builder(iterable $points, array $drawn = []): SurfaceBuilder
     {
         $x = $y = $z = $names = [];
         $wanted = [];
@@ -161,7 +182,7 @@ final readonly class SurfaceDefinition
 
         return new SurfaceBuilder(
             $x, $y, $z, $names,
-            array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines), $this->mean,
+            [...array_map(static fn (DefinedLine $l): SurfaceLine => self::line($l, $through), $this->lines), ...$drawn], $this->mean,
         );
     }
 

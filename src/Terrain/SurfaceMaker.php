@@ -32,6 +32,7 @@ final class SurfaceMaker implements Recompute
 
     public function __construct(
         private readonly SurfaceRepository $surfaces,
+        private readonly SurfaceShape $shape,
         private readonly PointRepository $points,
         private readonly FileStore $store,
         private readonly Results $results,
@@ -53,17 +54,21 @@ final class SurfaceMaker implements Recompute
     public function make(Project $project, string $authorName, int $surface, ?\Closure $progress = null, ?string $jobId = null): void
     {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
-        $contents = ['points', 'surface:'.$surface];
+        $defined = $this->surfaces->in($project, $surface)?->definition();
+        // Faces of a drawing are a surface whatever the points do.
+        $isDrawn = null !== $defined?->design;
+        $contents = $isDrawn ? ['surface:'.$surface] : ['points', 'surface:'.$surface];
+        $slots = $isDrawn ? [] : [AcceptedCoordinates::SLOT];
         [
-            $basis, [$name, $definition, $builder],
-        ] = $this->results->reading($project, $contents, [AcceptedCoordinates::SLOT], function (Project $project) use ($surface): array {
+            $basis, [$name, $definition, $triangles],
+        ] = $this->results->reading($project, $contents, $slots, function (Project $project) use ($surface): array {
             $s = $this->surfaces->in($project, $surface) ?? throw new UnusableInput('', 'there is no such surface');
             $definition = $s->definition();
 
-            return [$s->name(), $definition, $definition->builder($this->points->onGrid($project))];
+            return [$s->name(), $definition, $this->shape->read($project, $definition, $this->points->onGrid($project))];
         });
         $report('triangulation', 0.1);
-        $tin = $builder->build($definition->maxEdge);
+        [$tin, $words] = $triangles();
         $report('contours', 0.6);
         self::limit($tin, $definition->interval);
         $levels = Contours::of(self::contoured($tin, $definition), $definition->interval);
@@ -72,7 +77,7 @@ final class SurfaceMaker implements Recompute
         $count = array_sum(array_map(static fn (array $l): int => \count($l['lines']), $levels));
         $summary = new SurfaceSummary(
             $s['points'], $s['triangles'], $s['planArea'], $s['surfaceArea'], $s['hMin'], $s['hMax'], $definition->interval, $count,
-            $this->store->putJson($levels), [...$builder->warnings, ...$builder->lineWarnings, ...self::unbent($tin, $definition)],
+            $this->store->putJson($levels), [...$words, ...self::unbent($tin, $definition)],
         );
         $outcome = new Outcome(
             'surface:'.$surface, self::kind(), 'Surface '.$name, $basis, [], (array) $summary, $this->store->put(MeshCodec::encode($tin)),

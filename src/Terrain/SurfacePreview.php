@@ -20,7 +20,7 @@ final class SurfacePreview
     /** Contours that are drawn on a preview. */
     private const MOST_LEVELS = 400;
 
-    public function __construct(private readonly PointRepository $points)
+    public function __construct(private readonly PointRepository $points, private readonly SurfaceShape $shape)
     {
     }
 
@@ -31,12 +31,11 @@ final class SurfacePreview
         foreach ($rows as $p) {
             $count += (int) $definition->selection->takes($p);
         }
-        if ($count > self::MOST) {
+        if (null === $definition->design && $count > self::MOST) {
             return new SurfacePreviewView($count, 0, null, [], [], null);
         }
         try {
-            $builder = $definition->builder($rows);
-            $tin = $builder->build($definition->maxEdge);
+            [$tin, $warnings] = $this->shape->read($project, $definition, $rows)();
         } catch (UnusableInput $e) {
             return new SurfacePreviewView($count, 0, null, [], [], $e->getMessage());
         }
@@ -44,8 +43,6 @@ final class SurfacePreview
         $levels = ($high - $low) / $definition->interval > self::MOST_LEVELS ? []
             : Contours::of(SurfaceMaker::contoured($tin, $definition), $definition->interval);
         $mesh = base64_encode(MeshCodec::encode($tin));
-
-        $warnings = [...$builder->warnings, ...$builder->lineWarnings];
 
         return new SurfacePreviewView($count, $tin->triangleCount(), $mesh, $levels, $warnings, null);
     }

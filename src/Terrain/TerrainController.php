@@ -30,6 +30,7 @@ final class TerrainController
         private readonly Desk $desk,
         private readonly SurfaceRepository $surfaces,
         private readonly PointRepository $points,
+        private readonly SurfaceShape $shape,
         private readonly Results $results,
         private readonly FileStore $store,
     ) {
@@ -89,7 +90,7 @@ final class TerrainController
     {
         $name = trim($request->name);
         $definition = SurfaceDefinition::fromRequest($request);
-        $definition->builder($this->points->onGrid($project)); // what cannot be built is refused before it is kept
+        $this->shape->look($project, $definition, $this->points->onGrid($project));
         $operation = $this->operations->define($name, $definition, $existing, $this->desk->seen());
         try {
             $this->desk->carryOut($project, $operation);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain;
 
+use App\Design\DesignFiles;
 use App\Project\Project;
 use App\Result\Result;
 use App\Result\Results;
@@ -12,6 +13,7 @@ use App\Terrain\Section\AlignmentFiles;
 use App\Terrain\Section\SectionPage;
 use App\Terrain\View\LineView;
 use App\Terrain\View\SurfaceView;
+use App\Terrain\View\TakenView;
 use App\Terrain\View\TerrainView;
 use App\Terrain\Volume\VolumePage;
 
@@ -25,6 +27,7 @@ final class TerrainPage
         private readonly VolumePage $volumes,
         private readonly SectionPage $sections,
         private readonly AlignmentFiles $alignments,
+        private readonly DesignFiles $designs,
     ) {
     }
 
@@ -39,7 +42,13 @@ final class TerrainPage
         return new TerrainView(
             $views, $this->points->codes($project), $this->volumes->of($project), $this->volumes->materials($project),
             $this->volumes->capacity($project), $this->sections->of($project), $this->alignments->of($project),
+            $this->designs->drawings($project),
         );
+    }
+
+    private static function taken(TakenDrawing $t): TakenView
+    {
+        return new TakenView($t->file, $t->layers, $t->faces, $t->unit);
     }
 
     /** @param list<string> $stale */
@@ -53,7 +62,8 @@ final class TerrainPage
             $surface->id(), $surface->version(), $surface->name(),
             $d->selection->roles, $d->selection->codes, $d->selection->exclude, $lines,
             $d->maxEdge, $d->interval, $d->selection->pattern, $d->selection->areas, $d->selection->include, $d->index, $d->smooth,
-            $d->mean ? 'mean' : 'refuse', null !== $s,
+            $d->mean ? 'mean' : 'refuse', null === $d->design ? null : self::taken($d->design), array_map(self::taken(...), $d->drawn),
+            null !== $s,
             $result->run ?? 0, $s->points ?? 0, $s->triangles ?? 0, $s->planArea ?? 0.0, $s->surfaceArea ?? 0.0,
             $s->hMin ?? 0.0, $s->hMax ?? 0.0,
             $s->contourCount ?? 0, $result?->output, $s?->contours, $stale, $s->warnings ?? [],

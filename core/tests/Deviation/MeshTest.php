@@ -169,6 +169,35 @@ final class MeshTest extends TestCase
         FaceFile::read($path, 'lines.dxf');
     }
 
+    /** Cells of a GeoTIFF lie where GDAL has their centres (gdal_translate -of XYZ, GDAL 3), two triangles to a square. */
+    public function testAGridOfHeights(): void
+    {
+        $grid = FaceFile::read(Fixture::path('look/dem-lzw.tif'), 'dem.tif') ?? self::fail('not recognised');
+        $there = [];
+        foreach ($grid->x as $i => $x) {
+            $there[\sprintf('%.3F %.3F', $x, $grid->y[$i])] = $grid->z[$i];
+        }
+        $count = 0;
+        foreach (file(Fixture::path('mesh/dem.xyz'), \FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+            [$x, $y, $z] = array_map(floatval(...), explode(' ', $line));
+            if ($z > -9000.0) {
+                self::assertEqualsWithDelta($z, $there[\sprintf('%.3F %.3F', $x, $y)] ?? \NAN, 1e-4);
+                ++$count;
+            }
+        }
+        self::assertCount($count, $there);
+        $area = 0.0;
+        for ($h = 0; $h < \count($grid->triangles); $h += 3) {
+            [$a, $b, $c] = \array_slice($grid->triangles, $h, 3);
+            [$ux, $uy] = [$grid->x[$b] - $grid->x[$a], $grid->y[$b] - $grid->y[$a]];
+            $twice = $ux * ($grid->y[$c] - $grid->y[$a]) - $uy * ($grid->x[$c] - $grid->x[$a]);
+            self::assertGreaterThan(0.0, $twice, 'anticlockwise');
+            $area += 0.5 * $twice;
+        }
+        $cell = abs($grid->x[1] - $grid->x[0]);
+        self::assertEqualsWithDelta(\count($grid->triangles) / 6 * $cell * $cell, $area, 1e-6);
+    }
+
     /** Where faces are asked for, lines beside them are not part of the shape. */
     public function testFacesAlone(): void
     {

@@ -572,6 +572,14 @@ export interface StaleView {
   reasons: string[];
 }
 
+/** Corners of a drawing that become points. */
+export interface TakePointsRequest {
+  corners: number[];
+  prefix: string;
+  code?: string;
+  unit?: string;
+}
+
 /** A point cloud that can be compared, or compared with. */
 export interface CloudFileView {
   id: number;
@@ -579,12 +587,32 @@ export interface CloudFileView {
   points: number;
 }
 
-/** A file of faces that can be compared with. */
+/** A file of faces, lines and points that others drew. */
 export interface DesignFileView {
   id: number;
   name: string;
   faces: number;
   layers: Record<string, number>;
+  lines: number;
+  points: number;
+  lineLayers: Record<string, number>;
+}
+
+/** What a file draws, as the file holds it, in drawing units: corners, and what is made of them by their numbers. */
+export interface DrawingView {
+  id: number;
+  name: string;
+  x: number[];
+  y: number[];
+  z: number[];
+  triangles: number[];
+  faceOf: number[];
+  layers: string[];
+  faceLayer: number[];
+  lines: number[][];
+  lineLayer: number[];
+  points: number[];
+  pointLayer: number[];
 }
 
 /** What to hand over. */
@@ -1823,7 +1851,7 @@ export interface SectionRequest {
 /** A surface: which points, which lines, how contoured. */
 export interface SurfaceRequest {
   name: string;
-  roles: string[];
+  roles?: string[];
   codes?: string[];
   exclude?: string[];
   lines?: ({ name: string; points: string[]; role: string; vertices: number[][] })[];
@@ -1835,6 +1863,8 @@ export interface SurfaceRequest {
   index?: number;
   smooth?: boolean;
   crossing?: string;
+  design?: { faces?: number[]; file: number; layers?: string[]; unit?: string } | null;
+  drawn?: ({ file: number; layers?: string[]; unit?: string })[];
 }
 
 /** A surface and what it is compared with. Metres. */
@@ -1945,6 +1975,8 @@ export interface SurfaceView {
   index: number;
   smooth: boolean;
   crossing: string;
+  design: TakenView | null;
+  drawn: TakenView[];
   computed: boolean;
   run: number;
   points: number;
@@ -1962,6 +1994,14 @@ export interface SurfaceView {
   author: string | null;
 }
 
+/** What a surface takes of a drawing. */
+export interface TakenView {
+  file: number;
+  layers: string[];
+  faces: number[];
+  unit: string;
+}
+
 /** The terrain stage. */
 export interface TerrainView {
   surfaces: SurfaceView[];
@@ -1971,6 +2011,7 @@ export interface TerrainView {
   capacity: number;
   sections: SectionView[];
   alignments: AlignmentView[];
+  designs: DesignFileView[];
 }
 
 /** What lies between a surface and what it is compared with; metres, square and cubic metres. */

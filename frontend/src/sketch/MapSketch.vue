@@ -251,7 +251,7 @@ function click(pixel: [number, number], add: boolean) {
   }
 }
 
-const key = computed(() => props.scene.cells ?? props.scene.faces ?? null);
+const key = computed(() => [props.scene.cells, props.scene.faces].find((k) => k && k.labels.length > 0) ?? null);
 
 function pressed(event: KeyboardEvent) {
   if (!isTyping(event) && event.key === 'z' && !event.ctrlKey && !event.metaKey) fit();

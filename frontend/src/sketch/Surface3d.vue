@@ -9,14 +9,24 @@ export interface Contour3d {
   h: number;
   lines: number[][];
 }
+/** Triangles, and edges and corners by vertices of the mesh, that stand out. */
+export interface Marks3d {
+  triangles: number[];
+  segments: [number, number][];
+  corners: number[];
+  /** Edges that are drawn without standing out. */
+  outline: [number, number][];
+}
 /** Tint: by height, by steepness, or by what lies above and below nothing. */
 const props = withDefaults(
-  defineProps<{ mesh: ArrayBuffer | null; contours: Contour3d[]; tint?: 'elevation' | 'slope' | 'difference' }>(),
+  defineProps<{ mesh: ArrayBuffer | null; contours: Contour3d[]; tint?: 'elevation' | 'slope' | 'difference'; marks?: Marks3d }>(),
   {
     tint: 'elevation',
+    marks: undefined,
   },
 );
-const emit = defineEmits<{ read: [e: number, n: number, h: number] }>();
+/** A place, the triangle that was met, and how far about it a click reaches, metres. */
+const emit = defineEmits<{ read: [e: number, n: number, h: number, triangle: number, within: number] }>();
 const session = useSession();
 const host = ref<HTMLElement>();
 const exaggeration = ref(2);
@@ -27,6 +37,9 @@ let scene = new THREE.Scene();
 let camera = new THREE.PerspectiveCamera(40, 1, 0.1, 1e6);
 let controls: OrbitControls | null = null;
 const body = new THREE.Group();
+const marked = new THREE.Group();
+/** Vertices about the middle, and corners of triangles, of what is drawn. */
+let shape = { position: new Float32Array(), index: new Uint32Array() };
 let size = 100;
 
 /** Subdued tints from low to high, alike in lightness so that shading carries the form. */
@@ -59,6 +72,8 @@ function bySlope(shared: THREE.BufferGeometry): THREE.BufferGeometry {
 
 let mid = [0, 0, 0];
 const caster = new THREE.Raycaster();
+/** Screen units about a click that still are what is under it. */
+const CLICK = 12;
 let pressedAt: [number, number] = [0, 0];
 
 /** A click, not the end of a turn, reads the place under it. */
@@ -68,7 +83,10 @@ function released(event: PointerEvent) {
   const at = new THREE.Vector2((2 * (event.clientX - box.left)) / box.width - 1, 1 - (2 * (event.clientY - box.top)) / box.height);
   caster.setFromCamera(at, camera);
   const hit = caster.intersectObjects(body.children.filter((c) => c instanceof THREE.Mesh))[0];
-  if (hit) emit('read', hit.point.x + mid[0]!, hit.point.y + mid[1]!, hit.point.z / exaggeration.value + mid[2]!);
+  if (!hit) return;
+  const within = (CLICK * 2 * hit.distance * Math.tan((camera.fov * Math.PI) / 360)) / box.height;
+  const place = [hit.point.x + mid[0]!, hit.point.y + mid[1]!, hit.point.z / exaggeration.value + mid[2]!] as const;
+  emit('read', ...place, hit.faceIndex ?? 0, within);
 }
 
 /** Arrows turn the view, plus and minus come closer and go away. */
@@ -126,6 +144,8 @@ function build() {
       : between((h - low[2]!) / Math.max(1e-6, high[2]! - low[2]!))
     ).toArray(colour, 3 * i);
   }
+  shape = { position, index };
+  mark();
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
   geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
@@ -162,6 +182,33 @@ function build() {
     }
   }
   body.scale.z = exaggeration.value;
+}
+
+/** What is picked stands out in front of the surface. */
+function mark() {
+  marked.clear();
+  marked.scale.z = exaggeration.value;
+  const m = props.marks;
+  if (!m) return;
+  const colour = getComputedStyle(document.documentElement).getPropertyValue('--cobalt').trim();
+  const of = (vertices: number[]) => {
+    const p = new Float32Array(3 * vertices.length);
+    vertices.forEach((v, i) => p.set(shape.position.subarray(3 * v, 3 * v + 3), 3 * i));
+    return new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(p, 3));
+  };
+  const faces = m.triangles.flatMap((t) => [...shape.index.subarray(3 * t, 3 * t + 3)]);
+  const before = { polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 };
+  marked.add(new THREE.Mesh(of(faces), new THREE.MeshBasicMaterial({ color: colour, side: THREE.DoubleSide, ...before })));
+  const style = getComputedStyle(document.documentElement);
+  const [ink, red] = [style.getPropertyValue('--ink').trim(), style.getPropertyValue('--vermilion').trim()];
+  marked.add(new THREE.LineSegments(of(m.outline.flat()), new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.45 })));
+  marked.add(new THREE.LineSegments(of(m.segments.flat()), new THREE.LineBasicMaterial({ color: red, depthTest: false })));
+  marked.add(
+    new THREE.Points(
+      of([...m.corners, ...m.segments.flat()]),
+      new THREE.PointsMaterial({ color: red, size: 8, sizeAttenuation: false, depthTest: false }),
+    ),
+  );
 }
 
 function home() {
@@ -208,7 +255,7 @@ onMounted(() => {
   scene = new THREE.Scene();
   camera = new THREE.PerspectiveCamera(40, 1, 0.1, 1e6);
   camera.up.set(0, 0, 1);
-  scene.add(body, new THREE.HemisphereLight(0xffffff, 0x8a8778, 1.6));
+  scene.add(body, marked, new THREE.HemisphereLight(0xffffff, 0x8a8778, 1.6));
   const sun = new THREE.DirectionalLight(0xffffff, 1.9);
   sun.position.set(-1, 1, 1.3);
   scene.add(sun);
@@ -230,6 +277,13 @@ watch(
   () => {
     build();
     home();
+    paint();
+  },
+);
+watch(
+  () => props.marks,
+  () => {
+    mark();
     paint();
   },
 );

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Checks\Request;
 
+use App\Design\DesignFiles;
 use App\Checks\DeviationSettings;
 use Symfony\Component\Validator\Constraints as Assert;
 
@@ -49,7 +50,7 @@ final readonly class DeviationRequest
         public float $elevation = 0.0,
         #[Assert\PositiveOrZero, Assert\LessThan(1e6)]
         public ?float $ignore = null,
-        #[Assert\Choice(DeviationSettings::UNITS)]
+        #[Assert\Choice(DesignFiles::UNITS)]
         public string $unit = '',
         #[Assert\Choice(DeviationSettings::MEASURED)]
         public string $measured = DeviationSettings::POINTS,

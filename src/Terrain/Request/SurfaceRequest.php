@@ -17,13 +17,14 @@ final readonly class SurfaceRequest
      * @param list<list<list<float>>> $areas
      * @param list<string> $include
      * @param string       $crossing what is done where breaklines cross at different heights
+     * @param ?array{file: int, layers?: list<string>, faces?: list<int>, unit?: string} $design whose faces are the surface
+     * @param list<array{file: int, layers?: list<string>, unit?: string}> $drawn drawings whose lines are breaklines
      * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 120)]
         public string $name,
-        #[Assert\Count(min: 1)]
-        public array $roles,
+        public array $roles = [],
         public array $codes = [],
         public array $exclude = [],
         #[Assert\Count(max: 2000)]
@@ -43,6 +44,9 @@ final readonly class SurfaceRequest
         public bool $smooth = false,
         #[Assert\Choice(['refuse', 'mean'])]
         public string $crossing = 'refuse',
+        public ?array $design = null,
+        #[Assert\Count(max: 50)]
+        public array $drawn = [],
     ) {
     }
 }

@@ -14,6 +14,7 @@ final readonly class SurfaceView
      * @param list<list<list<float>>> $areas
      * @param list<string> $include
      * @param list<LineView> $lines
+     * @param list<TakenView> $drawn
      * @param list<string> $stale
      * @param list<string> $warnings
      */
@@ -33,6 +34,8 @@ final readonly class SurfaceView
         public int $index,
         public bool $smooth,
         public string $crossing,
+        public ?TakenView $design,
+        public array $drawn,
         public bool $computed,
         public int $run,
         public int $points,

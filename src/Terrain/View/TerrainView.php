@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Terrain\View;
 
+use App\Design\View\DesignFileView;
+
 /** The terrain stage. */
 final readonly class TerrainView
 {
@@ -14,6 +16,7 @@ final readonly class TerrainView
      * @param list<MaterialView> $materials
      * @param list<SectionView> $sections
      * @param list<AlignmentView> $alignments
+     * @param list<DesignFileView> $designs
      * @param float $capacity of a lorry, cubic metres loose
      */
     public function __construct(
@@ -24,6 +27,7 @@ final readonly class TerrainView
         public float $capacity,
         public array $sections,
         public array $alignments,
+        public array $designs,
     ) {
     }
 }

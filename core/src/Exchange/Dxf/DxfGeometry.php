@@ -48,7 +48,11 @@ final class DxfGeometry
     /** Solids whose geometry the file does not say in numbers. */
     public int $solids = 0;
 
-    /** @var array<string, list<array{kind: string, layer: string, corners: list<array{float, float, float}>, faces: list<list<int>>}>> by block */
+    /**
+     * By block.
+     *
+     * @var array<string, list<array{kind: string, layer: string, corners: list<array{float, float, float}>, faces: list<list<int>>}>>
+     */
     private array $shapes = [self::MODEL => []];
 
     /** @var array<string, list<array{block: string, layer: string, groups: array<int, string>}>> */

@@ -9,9 +9,14 @@ use Mensura\Exchange\LandXml\LandXmlSurface;
 use Mensura\Exchange\Ply\PlyReader;
 use Mensura\Fault\UnusableInput;
 
-/** Faces of a file told by its contents: LandXML surface, DXF, PLY. As the file holds them; {@see \Mensura\Mesh\Mesh} joins them. */
+/**
+ * Faces of a file told by its contents: LandXML surface, DXF, PLY, GeoTIFF of heights. As the file holds them;
+ * {@see \Mensura\Mesh\Mesh} joins them.
+ */
 final readonly class FaceFile
 {
+    public const TIFF = ["II*\0", "MM\0*", "II+\0", "MM\0+"];
+
     /**
      * @param list<float>  $x
      * @param list<float>  $y
@@ -92,6 +97,9 @@ final readonly class FaceFile
             } catch (UnusableInput $e) {
                 throw new UnusableInput($name.substr($e->where, \strlen($path)), $e->reason);
             }
+        }
+        if (\in_array(substr($head, 0, 4), self::TIFF, true)) {
+            return new self(...ElevationGrid::read($path, $name));
         }
         if (1 === preg_match('/^ply\s/', $head)) {
             $ply = PlyReader::read($stream, $name);

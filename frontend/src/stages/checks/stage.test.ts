@@ -52,7 +52,7 @@ const deviation: DeviationView = {
 };
 const page = (over: Partial<ChecksView> = {}): ChecksView => ({
   deviations: [deviation],
-  designs: [{ id: 7, name: 'd.dxf', faces: 12, layers: { TOP: 12 } }],
+  designs: [{ id: 7, name: 'd.dxf', faces: 12, layers: { TOP: 12 }, lines: 0, points: 0, lineLayers: {} }],
   surfaces: [],
   codes: { SLAB: 4 },
   clouds: [],

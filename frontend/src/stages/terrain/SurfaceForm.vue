@@ -1,11 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import type { DesignFileView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import { metresPer } from '../../format/units';
 import { useProject } from '../../state/project';
 import type { SurfaceDraft, Tool } from './useDraft';
 
-const props = defineProps<{ making: SurfaceDraft; codes: Record<string, number>; title: string; button: string }>();
+const props = defineProps<{
+  making: SurfaceDraft;
+  codes: Record<string, number>;
+  designs: DesignFileView[];
+  title: string;
+  button: string;
+}>();
 const emit = defineEmits<{ save: []; cancel: [] }>();
 const project = useProject();
 const units = computed(() => project.units);
@@ -15,6 +22,11 @@ const preview = computed(() => m.preview.value);
 
 const names = (list: string[] | undefined) => (list ?? []).join(' ');
 const read = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
+/** Lines that others drew, by drawing and layer. */
+const drawings = computed(() =>
+  props.designs.flatMap((x) => Object.entries(x.lineLayers).map(([l, n]) => ({ key: `${x.id} ${l}`, said: `${x.name} · ${l} · ${n}` }))),
+);
+const source = computed(() => props.designs.find((x) => x.id === d.value.design?.file)?.name ?? 'a drawing');
 const toggle = (tool: Tool) => (m.tool.value = m.tool.value === tool ? 'points' : tool);
 const drop = (i: number) => (m.draft.value = { ...d.value, lines: (d.value.lines ?? []).filter((_l, k) => k !== i) });
 const said = (l: { role: string; name: string }) =>
@@ -25,7 +37,8 @@ const said = (l: { role: string; name: string }) =>
   <ElForm label-position="top" class="make scroll" @submit.prevent="emit('save')">
     <h1>{{ title }}</h1>
     <ElFormItem label="name"><ElInput id="surface-name" v-model="d.name" required maxlength="120" autofocus /></ElFormItem>
-    <fieldset>
+    <p v-if="d.design" class="quiet">Its faces are taken from {{ source }}, as they were picked.</p>
+    <fieldset v-else>
       <legend>
         points <strong class="mono" data-test="chosen">{{ m.taken.value.length }}</strong>
       </legend>
@@ -59,8 +72,21 @@ const said = (l: { role: string; name: string }) =>
           @change="(t: string) => (d.exclude = read(t))"
       /></label>
     </fieldset>
-    <fieldset>
+    <fieldset v-if="!d.design">
       <legend>lines</legend>
+      <ElSelect
+        v-if="drawings.length > 0"
+        v-model="m.drawnLayers.value"
+        multiple
+        filterable
+        collapse-tags
+        :max-collapse-tags="2"
+        aria-label="Breaklines of drawings"
+        placeholder="breaklines that others drew"
+        data-test="drawn-lines"
+      >
+        <ElOption v-for="x in drawings" :key="x.key" :value="x.key" :label="x.said" />
+      </ElSelect>
       <ElSelect v-model="m.lineCodes.value" multiple aria-label="Breaklines along codes" placeholder="breaklines along codes">
         <ElOption v-for="c in Object.keys(codes).filter((x) => x !== '')" :key="`line ${c}`" :value="c" :label="`along ${c}`" />
       </ElSelect>

@@ -26,6 +26,7 @@ import { contourPaths, isopachPaths, linePaths, meshEdges, ring, terrainScene } 
 import SectionForm from './SectionForm.vue';
 import SectionSheet from './SectionSheet.vue';
 import SurfaceSource from './SurfaceSource.vue';
+import DesignPage from './DesignPage.vue';
 import { DRAWS, useDraft } from './useDraft';
 import { useSections } from './useSections';
 import ViewSwitch from './ViewSwitch.vue';
@@ -39,7 +40,7 @@ const project = useProject();
 const route = useRoute();
 const units = computed(() => project.units);
 const terrain = ref<TerrainView | null>(null);
-const page = ref<'surfaces' | 'volumes' | 'sections'>('surfaces');
+const page = ref<'surfaces' | 'volumes' | 'sections' | 'designs'>('surfaces');
 const chosen = ref(0);
 const chosenVolume = ref(0);
 const editing = ref<'none' | 'new' | 'change'>('none');
@@ -73,6 +74,7 @@ const tabs = computed(
       ['surfaces', `Surfaces ${terrain.value?.surfaces.length ?? 0}`],
       ['volumes', `Volumes ${terrain.value?.volumes.length ?? 0}`],
       ['sections', `Sections ${terrain.value?.sections.length ?? 0}`],
+      ['designs', `Designs ${terrain.value?.designs.length ?? 0}`],
     ] as const,
 );
 const mesh = computed(() => (editing.value === 'none' ? readMesh(bytesOf.value.mesh) : making.mesh.value));
@@ -243,6 +245,10 @@ async function cutAlong(request: SectionRequest) {
   await load();
 }
 
+/** Nothing is being made or changed: the pages are there. */
+const isIdle = computed(
+  () => !(conflict.value && mine.value) && editing.value === 'none' && editingVolume.value === 'none' && cutting.editing.value === 'none',
+);
 const pickedPoint = computed(() => project.points.find((p) => p.name === picked.value) ?? null);
 const isTaken = computed(() => {
   const [s, p] = [surface.value, pickedPoint.value];
@@ -288,7 +294,10 @@ watch([beside, () => terrain.value], async () => {
 </script>
 
 <template>
-  <TwoPages>
+  <DesignPage v-if="page === 'designs'" @made="(s) => ([page, chosen] = ['surfaces', s])">
+    <PageTabs v-model="page" :tabs="tabs" label="Pages of Terrain" test="terrain-tab" />
+  </DesignPage>
+  <TwoPages v-else>
     <template #figures>
       <div v-if="terrain" class="sheet">
         <ConflictSheet
@@ -304,6 +313,7 @@ watch([beside, () => terrain.value], async () => {
           v-else-if="editing !== 'none' && making.draft.value"
           :making="making"
           :codes="terrain.codes"
+          :designs="terrain.designs"
           :title="editing === 'change' ? `Change ${surface?.name}` : 'Make a surface'"
           :button="editing === 'change' ? 'Change and compute' : 'Make it'"
           @save="save(making.request.value!)"
@@ -330,7 +340,8 @@ watch([beside, () => terrain.value], async () => {
           @save="cutAlong"
           @cancel="((cutting.editing.value = 'none'), (drawingFor = null))"
         />
-        <EmptyPage v-else-if="!surface" title="No surface yet">
+        <PageTabs v-else v-model="page" :tabs="tabs" label="Pages of Terrain" test="terrain-tab" />
+        <EmptyPage v-if="isIdle && !surface" title="No surface yet">
           <p>A surface is made of points you select by name, code, role or area, held in shape by breaklines and cut by a boundary.</p>
           <p v-if="project.points.length < 3" class="quiet">
             There are no points to make one of. <router-link class="link" :to="`/p/${project.id}/intake`">Bring files in</router-link>
@@ -346,8 +357,7 @@ watch([beside, () => terrain.value], async () => {
             </ElButton>
           </div>
         </EmptyPage>
-        <template v-else>
-          <PageTabs v-model="page" :tabs="tabs" label="Pages of Terrain" test="terrain-tab" />
+        <template v-else-if="isIdle && surface">
           <template v-if="page === 'surfaces'">
             <SurfaceHead :key="surface.id" :surface="surface" />
             <p v-if="pickedPoint" class="line" data-test="picked">

@@ -111,6 +111,7 @@ const answers = (sections: SectionView[]) => ({
     capacity: 12,
     sections,
     alignments: [{ file: 7, fileName: 'road.xml', name: 'road', length: 205 }],
+    designs: [],
   },
   'GET /terrain/surfaces/2/contours': [],
   'GET /terrain/surfaces/2/mesh': new ArrayBuffer(8),

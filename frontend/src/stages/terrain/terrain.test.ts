@@ -7,6 +7,7 @@ import { readAt, swapAt } from './mesh';
 import { chosen, toggled } from './selection';
 import { shaded } from './shading';
 import TerrainStage from './TerrainStage.vue';
+import { useDraft } from './useDraft';
 
 afterEach(() => (document.body.innerHTML = ''));
 
@@ -34,6 +35,8 @@ const surface = (over: Partial<SurfaceView> = {}): SurfaceView => ({
   index: 5,
   smooth: false,
   crossing: 'refuse',
+  design: null,
+  drawn: [],
   lines: [{ role: 'breakline', name: 'crest', points: ['P3'], vertices: [] }],
   maxEdge: null,
   interval: 0.5,
@@ -119,7 +122,7 @@ const preview = { points: 4, triangles: 2, mesh: null, contours: [], warnings: [
 describe('the terrain stage', () => {
   const materials = [{ name: 'clay', isNative: true, swell: 1.25, shrink: 0.9, density: 1.8 }];
   const answers = (s: SurfaceView[], volumes: VolumeView[] = [], sections: SectionView[] = []) => ({
-    'GET /terrain': { surfaces: s, codes: { TOE: 2, CREST: 1 }, volumes, materials, capacity: 12, sections, alignments: [] },
+    'GET /terrain': { surfaces: s, codes: { TOE: 2, CREST: 1 }, volumes, materials, capacity: 12, sections, alignments: [], designs: [] },
     'POST /terrain/preview': preview,
     'GET /terrain/volumes/1/contours': [{ h: 0, lines: [[0, 0, 1, 1]] }],
     'GET /terrain/volumes/1/mesh': mesh(),
@@ -306,5 +309,64 @@ describe('a mesh', () => {
     expect(heights.limits[0]).toBe(5);
     const about = { ...square, xyz: square.xyz.map((v, k) => (k % 3 === 2 ? v - 5.5 : v)) };
     expect(shaded(about, 'difference', units)!.labels).toEqual(['−0.40', '−0.20', '−0.01', '+0.01', '+0.20', '+0.40']);
+  });
+});
+
+describe('designs', () => {
+  const drawing = {
+    id: 5,
+    name: 'slab.dxf',
+    x: [0, 10, 10, 0],
+    y: [0, 0, 10, 10],
+    z: [1, 1, 1, 1],
+    triangles: [0, 1, 2, 0, 2, 3],
+    faceOf: [0, 0],
+    layers: ['TOP', 'KERB'],
+    faceLayer: [0],
+    lines: [[0, 1]],
+    lineLayer: [1],
+    points: [],
+    pointLayer: [],
+  };
+  const file = { id: 5, name: 'slab.dxf', faces: 1, layers: { TOP: 1 }, lines: 1, points: 0, lineLayers: { KERB: 1 } };
+  const answers = {
+    'GET /terrain': { surfaces: [], codes: {}, volumes: [], materials: [], capacity: 12, sections: [], alignments: [], designs: [file] },
+    'GET /designs': [file],
+    'GET /designs/5': drawing,
+  };
+
+  it('are taken apart into a surface and into points', async () => {
+    const { bodies } = office({
+      ...answers,
+      'POST /terrain/surfaces': { job: 'j', surface: 9 },
+      'POST /designs/5/points': { seq: 4 },
+      'GET /jobs/j': { id: 'j', state: 'done', title: 'x', outcome: {} },
+    });
+    const stage = await show(TerrainStage);
+    await open(stage, 'designs');
+    expect(stage.get('[data-test=design-headline]').text()).toBe('slab.dxf: 1 face, 1 line');
+    await stage.get('[data-test=pick-all]').trigger('click');
+    expect(stage.get('[data-test=picked-of]').text()).toBe('1 of 1 faces picked');
+    expect(stage.get('[data-test=take-points]').text()).toBe('Make 4 points');
+    await stage.findAll('form')[1]!.trigger('submit');
+    await flushPromises();
+    expect(bodies('POST /designs/5/points')).toEqual([{ corners: [0, 1, 2, 3], prefix: 'D-', code: '', unit: '' }]);
+    await stage.get('[data-test=pick-all]').trigger('click');
+    await stage.get('[data-test=design-surface-name] input, input[data-test=design-surface-name]').setValue('slab');
+    await stage.findAll('form')[0]!.trigger('submit');
+    await flushPromises();
+    expect(bodies('POST /terrain/surfaces')).toEqual([{ name: 'slab', interval: 0.5, design: { file: 5, faces: [0], unit: '' } }]);
+  });
+
+  it('lend a surface their lines', async () => {
+    office(answers);
+    const draft = useDraft();
+    draft.open(surface(), []);
+    draft.drawnLayers.value = ['5 KERB', '5 AXIS', '7 '];
+    expect(draft.request.value?.drawn).toEqual([
+      { file: 5, layers: ['KERB', 'AXIS'] },
+      { file: 7, layers: [] },
+    ]);
+    expect(draft.drawnLayers.value).toEqual(['5 KERB', '5 AXIS', '7 ']);
   });
 });

@@ -35,6 +35,8 @@ const empty = (): SurfaceRequest => ({
   index: 5,
   smooth: false,
   crossing: 'refuse',
+  design: null,
+  drawn: [],
 });
 
 const asRequest = (s: SurfaceView): SurfaceRequest => ({
@@ -51,6 +53,8 @@ const asRequest = (s: SurfaceView): SurfaceRequest => ({
   index: s.index,
   smooth: s.smooth,
   crossing: s.crossing,
+  design: s.design,
+  drawn: s.drawn,
 });
 
 /** A surface while it is chosen: what is said of it, and how it would be. */
@@ -112,6 +116,21 @@ export function useDraft() {
     tool.value = 'points';
   }
 
+  /** Layers of drawings whose lines are breaklines, "file layer"; the drawing's own number for all of them. */
+  const drawnLayers = computed<string[]>({
+    get: () =>
+      (draft.value?.drawn ?? []).flatMap((d) => ((d.layers ?? []).length === 0 ? [`${d.file} `] : d.layers!.map((l) => `${d.file} ${l}`))),
+    set: (keys) => {
+      const by = new Map<number, string[]>();
+      for (const key of keys) {
+        const at = key.indexOf(' ');
+        const file = Number(key.slice(0, at));
+        by.set(file, [...(by.get(file) ?? []), key.slice(at + 1)]);
+      }
+      if (draft.value) draft.value = { ...draft.value, drawn: [...by].map(([file, layers]) => ({ file, layers: layers.filter(Boolean) })) };
+    },
+  });
+
   /** A point was clicked. */
   function point(name: string) {
     const p = project.points.find((x) => x.name === name);
@@ -168,7 +187,25 @@ export function useDraft() {
     if (now && (preview.value === null || shape(now) !== shape(before ?? null))) waiting = window.setTimeout(refresh, PAUSE);
   });
 
-  return { draft, tool, picked, preview, mesh, said, lineCodes, closed, taken, request, open, close, drew, point, endBreakline, swap };
+  return {
+    draft,
+    drawnLayers,
+    tool,
+    picked,
+    preview,
+    mesh,
+    said,
+    lineCodes,
+    closed,
+    taken,
+    request,
+    open,
+    close,
+    drew,
+    point,
+    endBreakline,
+    swap,
+  };
 }
 
 export type SurfaceDraft = ReturnType<typeof useDraft>;

@@ -12,7 +12,7 @@ use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Exchange\LandXml\LandXmlAlignments;
 use Mensura\Fault\UnusableInput;
 
-/** Design that others drew: faces in DXF and PLY, and LandXML that holds a surface or alignments and nothing that was surveyed. */
+/** Design that others drew: faces, lines and points in DXF, faces in PLY, GeoTIFF of heights, and LandXML that holds a surface or alignments and nothing that was surveyed. */
 final class FacesFormat implements FileFormat
 {
     private const HEAD = 4096;
@@ -20,6 +20,9 @@ final class FacesFormat implements FileFormat
     public function recognises(string $path, string $name): float
     {
         $head = ltrim((string) file_get_contents($path, length: self::HEAD), "\xEF\xBB\xBF \t\r\n");
+        if (\in_array(substr((string) file_get_contents($path, length: 4), 0, 4), FaceFile::TIFF, true)) {
+            return 1.0;
+        }
         if (1 === preg_match('/^ply\s/', $head)) {
             return 1 === preg_match('/^element\s+face\s+0*[1-9]/m', $head) ? 1.0 : 0.0;
         }
@@ -52,7 +55,7 @@ final class FacesFormat implements FileFormat
         if ([] !== $alignments && 1 !== preg_match('/<Surface\b/', (string) file_get_contents($path))) {
             return new FacesReading(null, $alignments);
         }
-        $faces = FaceFile::read($path, $file->name()) ?? throw new UnusableInput($file->name(), 'holds no faces');
+        $faces = FaceFile::drawing($path, $file->name()) ?? throw new UnusableInput($file->name(), 'holds no faces');
 
         return new FacesReading($faces, $alignments);
     }

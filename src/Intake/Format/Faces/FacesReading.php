@@ -12,7 +12,7 @@ use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Mesh\Mesh;
 
-/** A file of faces or alignments: how many, on which layers, and what is odd about them. In the project's own coordinates. */
+/** A file of faces, lines, points or alignments: how many, on which layers, and what is odd about them. Coordinates are the project's. */
 final readonly class FacesReading implements Reading
 {
     use NoRecords;
@@ -21,8 +21,15 @@ final readonly class FacesReading implements Reading
 
     private int $triangles;
 
+    private int $lines;
+
+    private int $points;
+
     /** @var array<string, int> */
     private array $layers;
+
+    /** @var array<string, int> */
+    private array $lineLayers;
 
     /** @var list<Finding> */
     private array $findings;
@@ -35,6 +42,9 @@ final readonly class FacesReading implements Reading
         $this->triangles = intdiv(\count($triangles), 3);
         $this->faces = [] === $layerOf ? $this->triangles : \count($layerOf);
         $this->layers = array_count_values($layerOf);
+        $this->lines = \count($file->lines ?? []);
+        $this->points = \count($file->points ?? []);
+        $this->lineLayers = array_count_values($file->lineLayers ?? []);
         $findings = array_map(static fn (string $w): Finding => new Finding(Finding::WARNING, null, $w), $file->warnings ?? []);
         $this->findings = null === $file ? $findings : [...$findings, ...self::odd($file)];
     }
@@ -49,6 +59,9 @@ final readonly class FacesReading implements Reading
         }
         if ($flat > 0) {
             $findings[] = new Finding(Finding::WARNING, null, \sprintf('%d triangles have no area and are left out', $flat));
+        }
+        if ($flat === intdiv(\count($file->triangles), 3)) {
+            return $findings;
         }
         if (\in_array(Mesh::MANY, Mesh::of($file->x, $file->y, $file->z, $file->triangles)->opposite, true)) {
             $words = 'more than two faces meet in an edge; sides are told by the faces joined otherwise';
@@ -65,14 +78,15 @@ final readonly class FacesReading implements Reading
 
     public function counts(): array
     {
-        $counts = ['faces' => $this->faces, 'triangles' => $this->triangles, 'layers' => \count($this->layers)];
+        $counts = ['faces' => $this->faces, 'triangles' => $this->triangles, 'lines' => $this->lines, 'points' => $this->points];
+        $layers = \count($this->layers + $this->lineLayers);
 
-        return array_filter($counts + ['alignments' => \count($this->alignments)]);
+        return array_filter($counts + ['layers' => $layers, 'alignments' => \count($this->alignments)]);
     }
 
     public function size(): int
     {
-        return $this->faces + \count($this->alignments);
+        return $this->faces + $this->lines + $this->points + \count($this->alignments);
     }
 
     public function findings(): array
@@ -88,6 +102,8 @@ final readonly class FacesReading implements Reading
     public function kept(): array
     {
         $kept = ['faces' => $this->faces, 'layers' => $this->layers];
+        $drawn = array_filter(['lines' => $this->lines, 'points' => $this->points, 'lineLayers' => $this->lineLayers]);
+        $kept += $drawn;
         $lengths = array_map(static fn (Alignment $a): float => $a->length, $this->alignments);
 
         return [] === $lengths ? $kept : $kept + ['alignments' => array_combine(array_column($this->alignments, 'name'), $lengths)];

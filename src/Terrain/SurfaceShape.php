@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Terrain;
+
+use App\Design\DesignFiles;
+use App\Project\Project;
+use App\Survey\PointRow;
+use Mensura\Fault\UnusableInput;
+use Mensura\Surface\PlanSurface;
+use Mensura\Surface\SurfaceBuilder;
+use Mensura\Surface\Tin;
+
+/** Makes the triangles of a surface as it is defined: from points and lines, drawn ones too, or from faces of a drawing. */
+final class SurfaceShape
+{
+    public function __construct(private readonly DesignFiles $designs)
+    {
+    }
+
+    /**
+     * What can be refused before it is kept is refused.
+     *
+     * @param iterable<PointRow> $points of the project, placed
+     *
+     * @throws UnusableInput
+     */
+    public function look(Project $project, SurfaceDefinition $definition, iterable $points): void
+    {
+        null === $definition->design ? $this->builder($project, $definition, $points) : $this->faces($project, $definition->design);
+    }
+
+    /**
+     * What is read of the project, to be computed once nobody waits for it.
+     *
+     * @param iterable<PointRow> $points of the project, placed
+     *
+     * @return \Closure(): array{Tin, list<string>} the triangles, and what was decided
+     *
+     * @throws UnusableInput
+     */
+    public function read(Project $project, SurfaceDefinition $definition, iterable $points): \Closure
+    {
+        if (null !== $definition->design) {
+            $faces = $this->faces($project, $definition->design);
+
+            return static function () use ($faces): array {
+                [$tin, $upright] = PlanSurface::of(...$faces);
+
+                return [$tin, $upright > 0 ? ["$upright faces stand upright and are left out"] : []];
+            };
+        }
+        $builder = $this->builder($project, $definition, $points);
+
+        return static function () use ($builder, $definition): array {
+            $tin = $builder->build($definition->maxEdge);
+
+            return [$tin, [...$builder->warnings, ...$builder->lineWarnings]];
+        };
+    }
+
+    /** @param iterable<PointRow> $points */
+    private function builder(Project $project, SurfaceDefinition $definition, iterable $points): SurfaceBuilder
+    {
+        $lines = [];
+        foreach ($definition->drawn as $drawn) {
+            array_push($lines, ...$this->designs->lines($project, $drawn->file, $drawn->layers, $drawn->metre()));
+        }
+
+        return $definition->builder($points, $lines);
+    }
+
+    /** @return array{list<float>, list<float>, list<float>, list<int>} easting, northing, height in metres, corners of triangles */
+    private function faces(Project $project, TakenDrawing $taken): array
+    {
+        $d = $this->designs->drawing($project, $taken->file);
+        $metre = $taken->metre();
+        $layers = array_flip($taken->layers);
+        $wanted = array_flip($taken->faces);
+        $triangles = [];
+        for ($t = 0, $n = intdiv(\count($d->triangles), 3); $t < $n; ++$t) {
+            $face = $d->faceOf[$t] ?? $t;
+            if (([] === $layers || isset($layers[$d->layerOf[$face] ?? ''])) && ([] === $wanted || isset($wanted[$face]))) {
+                array_push($triangles, $d->triangles[3 * $t], $d->triangles[3 * $t + 1], $d->triangles[3 * $t + 2]);
+            }
+        }
+        if ([] === $triangles) {
+            throw new UnusableInput('/design', 'none of these faces is in the drawing');
+        }
+
+        return [DesignFiles::scaled($d->x, $metre), DesignFiles::scaled($d->y, $metre), DesignFiles::scaled($d->z, $metre), $triangles];
+    }
+}

@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Terrain;
+
+use App\Tests\ApiTestCase;
+
+/** What others drew is taken apart: corners become points, lines breaklines, faces a surface. */
+final class DesignTest extends ApiTestCase
+{
+    private const HEAD = "point,easting [m],northing [m],ellipsoidal height [m],code\n";
+
+    /** @param list<array{string, string, list<array{float, float, float}>}> $entities type, layer, corners */
+    private static function dxf(array $entities): string
+    {
+        $text = "0\nSECTION\n2\nENTITIES\n";
+        foreach ($entities as [$type, $layer, $corners]) {
+            $isLine = 'POLYLINE' === $type;
+            $text .= "0\n$type\n8\n$layer\n".($isLine ? "66\n1\n70\n8\n" : '');
+            foreach ($corners as $k => [$x, $y, $z]) {
+                $k = $isLine ? 0 : $k;
+                $text .= ($isLine ? "0\nVERTEX\n8\n$layer\n70\n32\n" : '')
+                    .\sprintf("%d\n%.4F\n%d\n%.4F\n%d\n%.4F\n", 10 + $k, $x, 20 + $k, $y, 30 + $k, $z);
+            }
+            $text .= $isLine ? "0\nSEQEND\n" : '';
+        }
+
+        return $text."0\nENDSEC\n0\nEOF\n";
+    }
+
+    /** A ramp of six quads 2 m wide, falling 0.1 m a quad, with an upright face at its end and a lid 3 m above. */
+    private static function ramp(): string
+    {
+        $entities = [];
+        for ($k = 0; $k < 6; ++$k) {
+            [$w, $e, $h] = [493000.0 + 5 * $k, 493005.0 + 5 * $k, 200.0 - 0.1 * $k];
+            $entities[] = ['3DFACE', 'RAMP', self::quad([$w, $h], [$e, $h - 0.1])];
+        }
+        $entities[] = ['3DFACE', 'WALL', self::quad([493000.0, 200.0], [493000.0, 198.0])];
+        $entities[] = ['3DFACE', 'LID', self::quad([493000.0, 203.0], [493030.0, 203.0])];
+
+        return self::dxf($entities);
+    }
+
+    /**
+     * Two metres wide, from one place to another, each easting and height.
+     *
+     * @param array{float, float} $from
+     * @param array{float, float} $to
+     *
+     * @return list<array{float, float, float}>
+     */
+    private static function quad(array $from, array $to): array
+    {
+        [$s, $n] = [6028000.0, 6028002.0];
+
+        return [[$from[0], $s, $from[1]], [$to[0], $s, $to[1]], [$to[0], $n, $to[1]], [$from[0], $n, $from[1]]];
+    }
+
+    public function testFacesBecomeASurface(): void
+    {
+        $this->accept('ramp.dxf', self::ramp());
+        [$design] = $this->get('/designs');
+        self::assertSame(['ramp.dxf', 8, ['RAMP' => 6, 'WALL' => 1, 'LID' => 1], 0], [
+            $design['name'], $design['faces'], $design['layers'], $design['lines'],
+        ]);
+        $drawing = $this->get("/designs/{$design['id']}");
+        self::assertSame([['RAMP', 'WALL', 'LID'], 8, 48], [
+            $drawing['layers'], \count($drawing['faceLayer']), \count($drawing['triangles']),
+        ]);
+        $ask = fn (array $taken, string $name): array => $this->job('/terrain/surfaces', [
+            'name' => $name, 'design' => ['file' => $design['id']] + $taken, 'interval' => 0.1,
+        ]);
+        self::assertStringContainsString('faces lie above one another', (string) $ask([], 'all')['error']);
+        $job = $ask(['layers' => ['RAMP', 'WALL']], 'ramp');
+        self::assertSame('done', $job['state'], (string) ($job['error'] ?? ''));
+        $surfaces = array_column($this->get('/terrain')['surfaces'], null, 'name');
+        self::assertSame([12, 14, ['2 faces stand upright and are left out']], [
+            $surfaces['ramp']['triangles'], $surfaces['ramp']['points'], $surfaces['ramp']['warnings'],
+        ]);
+        self::assertEqualsWithDelta(60.0, $surfaces['ramp']['planArea'], 1e-6);
+        self::assertEqualsWithDelta(6 * 2.0 * hypot(5.0, 0.1), $surfaces['ramp']['surfaceArea'], 1e-6);
+        // Three faces that were picked; points that come change nothing of it.
+        $ask(['faces' => [0, 1, 2]], 'upper');
+        $this->accept('more.csv', self::HEAD."X,493001,6028001,210,Y\n");
+        $surfaces = array_column($this->get('/terrain')['surfaces'], null, 'name');
+        self::assertSame([6, [], ['file' => $design['id'], 'layers' => [], 'faces' => [0, 1, 2], 'unit' => '']], [
+            $surfaces['upper']['triangles'], $surfaces['upper']['stale'], $surfaces['upper']['design'],
+        ]);
+        self::assertSame('done', $this->job('/checks/deviations', [
+            'name' => 'x', 'reference' => 'surface', 'surface' => $surfaces['upper']['id'], 'along' => 'normal',
+        ])['state']);
+        $check = $this->get('/checks')['deviations'][0];
+        self::assertEqualsWithDelta((210.0 - 199.98) * cos(atan(0.02)), $check['mean'], 1e-6);
+        self::assertStringContainsString('say which points', $this->post('/terrain/surfaces', ['name' => 'none'], 422)['detail']);
+        $wrong = ['name' => 'none', 'design' => ['file' => 'x']];
+        self::assertStringContainsString('number of a design file', $this->post('/terrain/surfaces', $wrong, 422)['detail']);
+        $wrong = ['name' => 'none', 'design' => ['file' => $design['id'], 'faces' => [99]]];
+        self::assertStringContainsString('none of these faces', $this->post('/terrain/surfaces', $wrong, 422)['detail']);
+    }
+
+    public function testCornersBecomePoints(): void
+    {
+        $this->accept('ramp.dxf', self::ramp());
+        [$design] = $this->get('/designs');
+        $path = "/designs/{$design['id']}/points";
+        $this->post($path, ['corners' => [0, 1, 5], 'prefix' => 'EDGE-', 'code' => 'EDGE']);
+        $points = array_column($this->get('/points')['points'], null, 'name');
+        self::assertSame(['EDGE-1', 'EDGE-2', 'EDGE-3'], array_keys($points));
+        self::assertSame(['EDGE', 'surveyed', 493005.0, 199.9, 'ramp.dxf'], [
+            $points['EDGE-2']['code'], $points['EDGE-2']['role'], $points['EDGE-2']['e'], $points['EDGE-2']['h'], $points['EDGE-2']['file'],
+        ]);
+        self::assertStringContainsString('EDGE-1 already', $this->post($path, ['corners' => [2], 'prefix' => 'EDGE-'], 422)['detail']);
+        self::assertStringContainsString('no corner 900', $this->post($path, ['corners' => [900], 'prefix' => 'Z'], 422)['detail']);
+        $this->post($path, ['corners' => [], 'prefix' => 'Z'], 422);
+        $this->post('/designs/99/points', ['corners' => [1], 'prefix' => 'Z'], 422);
+        $this->get('/designs/99', 404);
+        $this->undoLast();
+        self::assertSame([], $this->get('/points')['points']);
+    }
+
+    /** A kerb that another office drew holds the surface in shape: the wall stands where the line is. */
+    public function testDrawnLinesAreBreaklines(): void
+    {
+        $rows = '';
+        foreach ([0.0, 10.0, 20.0] as $i => $e) {
+            foreach ([0.0, 10.0, 20.0] as $k => $n) {
+                $rows .= \sprintf("P%d%d,%.1f,%.1f,200,G\n", $i, $k, 493000 + $e, 6028000 + $n);
+            }
+        }
+        $this->accept('ground.csv', self::HEAD.$rows);
+        $this->accept('kerb.dxf', self::dxf([
+            ['POLYLINE', 'KERB', [[493003.0, 6028005.0, 201.0], [493009.0, 6028006.0, 201.0], [493017.0, 6028005.0, 201.0]]],
+            ['LINE', 'AXIS', [[493000.0, 6028001.0, 500.0], [493020.0, 6028001.0, 500.0]]],
+            ['POINT', 'PEGS', [[493001.0, 6028001.0, 1.0]]],
+        ]));
+        $design = array_column($this->get('/designs'), null, 'name')['kerb.dxf'];
+        self::assertSame([0, 2, 1, ['KERB' => 1, 'AXIS' => 1]], [
+            $design['faces'], $design['lines'], $design['points'], $design['lineLayers'],
+        ]);
+        self::assertSame([], $this->get('/checks')['designs'], 'without faces it is nothing to compare with');
+        $job = $this->job('/terrain/surfaces', [
+            'name' => 'ground', 'roles' => ['surveyed'], 'interval' => 0.5, 'drawn' => [['file' => $design['id'], 'layers' => ['KERB']]],
+        ]);
+        self::assertSame('done', $job['state'], (string) ($job['error'] ?? ''));
+        [$surface] = $this->get('/terrain')['surfaces'];
+        self::assertEqualsWithDelta([201.0, 12], [$surface['hMax'], $surface['points']], 1e-9);
+        $preview = $this->post('/terrain/preview', [
+            'name' => 'ground', 'roles' => ['surveyed'], 'interval' => 0.5, 'drawn' => [['file' => $design['id']]],
+        ]);
+        self::assertSame(9, $preview['points']);
+        $wrong = ['name' => 'g', 'roles' => ['surveyed'], 'drawn' => [['file' => $design['id'], 'layers' => ['MOON']]]];
+        self::assertStringContainsString('draws no line', $this->post('/terrain/surfaces', $wrong, 422)['detail']);
+    }
+}
