@@ -29,4 +29,31 @@ final class ChecksTest extends OfficeTestCase
         $office->click('[data-test=tab-all]');
         $office->see('Comparisons 2');
     }
+
+    /** Marks that took part in nothing say how good a scan is, and the scan how good the survey. */
+    public function testCheckPointsAndAScan(): void
+    {
+        $office = self::$office;
+        $office->go('/p/1/checks');
+        $office->click('[data-test=page-points]');
+        $office->see('6 check points are held out of every adjustment and surface.');
+        $office->click('[data-test=new-points]');
+        $office->type('[data-test=points-name]', 'scan, wider');
+        $office->press('a point cloud', '.el-radio-button');
+        $office->click('[data-test=points-compare]');
+        $office->see('scan, wider: accurate to', 30);
+        $office->see('6 of 6 check points compared with');
+        $office->click('[data-test=page-deviations]');
+        $office->click('[data-test=new-check]');
+        $office->type('[data-test=check-name]', 'heap by scan');
+        $office->press('point cloud', '.el-radio-button');
+        $office->press('elevation', '.el-radio-button');
+        $office->click('[data-test=compare]');
+        $office->see('heap by scan', 30);
+        $office->see('against the elevation 0.000 m');
+        $office->go('/p/1/network');
+        $office->click('[data-test=tab-control]');
+        $office->see('6 check points are held out of every adjustment');
+        self::assertSame([], $office->complaints());
+    }
 }

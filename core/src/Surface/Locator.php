@@ -7,12 +7,22 @@ namespace Mensura\Surface;
 /** Height of a surface at a place, by a grid of triangle boxes; for surfaces with holes as well as convex ones. */
 final class Locator
 {
-    /** @var array<int, list<int>> */
-    private array $cells = [];
+    /** @var list<int> where the triangles of each cell begin in the list of all; one more at the end */
+    private array $begin;
+
+    /** @var list<int> triangles, by cell */
+    private array $in;
+
+    /** @var list<int> first column of each triangle's box */
+    private array $west = [];
+
+    /** @var list<int> first row of each triangle's box */
+    private array $south = [];
     private float $minX;
     private float $minY;
     private float $cell;
     private int $columns;
+    private int $rows;
 
     public function __construct(private readonly Tin $tin)
     {
@@ -22,17 +32,34 @@ final class Locator
         $height = max($tin->y) - $this->minY;
         $this->cell = max(sqrt($width * $height / max(1, $tin->triangleCount())) * 1.5, 1e-3);
         $this->columns = (int) ($width / $this->cell) + 2;
-        foreach ($tin->triangles as $h => $a) {
-            if (0 !== $h % 3) {
-                continue;
-            }
-            [$c0, $c1, $r0, $r1] = $this->box($h);
+        $this->rows = (int) ($height / $this->cell) + 2;
+        // Counted first, so that all lie in one list: a list to a cell would take several times the room and the time.
+        $count = array_fill(0, $this->columns * $this->rows + 1, 0);
+        $boxes = [];
+        for ($h = 0, $end = \count($tin->triangles); $h < $end; $h += 3) {
+            $boxes[] = $box = $this->box($h);
+            [$c0, $c1, $r0, $r1] = $box;
+            $this->west[] = $c0;
+            $this->south[] = $r0;
             for ($r = $r0; $r <= $r1; ++$r) {
                 for ($c = $c0; $c <= $c1; ++$c) {
-                    $this->cells[$r * $this->columns + $c][] = $h;
+                    ++$count[$r * $this->columns + $c + 1];
                 }
             }
         }
+        for ($k = 0, $cells = $this->columns * $this->rows; $k < $cells; ++$k) {
+            $count[$k + 1] += $count[$k];
+        }
+        $this->begin = $count;
+        $in = array_fill(0, max(1, $count[$cells]), 0);
+        foreach ($boxes as $t => [$c0, $c1, $r0, $r1]) {
+            for ($r = $r0; $r <= $r1; ++$r) {
+                for ($c = $c0; $c <= $c1; ++$c) {
+                    $in[$count[$r * $this->columns + $c]++] = $t;
+                }
+            }
+        }
+        $this->in = array_values($in);
     }
 
     /** @return array{int, int, int, int} columns and rows a triangle's box covers */
@@ -58,17 +85,23 @@ final class Locator
         $c0 = max(0, (int) (($x0 - $this->minX) / $this->cell));
         $c1 = min($this->columns - 1, (int) (($x1 - $this->minX) / $this->cell));
         $r0 = max(0, (int) (($y0 - $this->minY) / $this->cell));
-        $r1 = (int) (($y1 - $this->minY) / $this->cell);
+        $r1 = min($this->rows - 1, (int) (($y1 - $this->minY) / $this->cell));
         $found = [];
+        [$begin, $in, $west, $south, $columns] = [$this->begin, $this->in, $this->west, $this->south, $this->columns];
         for ($r = $r0; $r <= $r1; ++$r) {
             for ($c = $c0; $c <= $c1; ++$c) {
-                foreach ($this->cells[$r * $this->columns + $c] ?? [] as $h) {
-                    $found[$h] = true;
+                $cell = $r * $columns + $c;
+                for ($i = $begin[$cell], $end = $begin[$cell + 1]; $i < $end; ++$i) {
+                    $t = $in[$i];
+                    // In several cells of the box: taken in the first of them only.
+                    if (($c === $c0 || $west[$t] === $c) && ($r === $r0 || $south[$t] === $r)) {
+                        $found[] = 3 * $t;
+                    }
                 }
             }
         }
 
-        return array_keys($found);
+        return $found;
     }
 
     /** First half-edge of a triangle that holds the place, edges included; null outside. */
@@ -77,11 +110,17 @@ final class Locator
         if ($px < $this->minX || $py < $this->minY) {
             return null;
         }
-        $key = (int) (($py - $this->minY) / $this->cell) * $this->columns + (int) (($px - $this->minX) / $this->cell);
+        $column = (int) (($px - $this->minX) / $this->cell);
+        $row = (int) (($py - $this->minY) / $this->cell);
+        if ($column >= $this->columns || $row >= $this->rows) {
+            return null;
+        }
+        $cell = $row * $this->columns + $column;
         $t = $this->tin->triangles;
         $x = $this->tin->x;
         $y = $this->tin->y;
-        foreach ($this->cells[$key] ?? [] as $h) {
+        for ($i = $this->begin[$cell], $end = $this->begin[$cell + 1]; $i < $end; ++$i) {
+            $h = 3 * $this->in[$i];
             [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
             $tolerance = -1e-9 * (abs($x[$b] - $x[$a]) + abs($y[$b] - $y[$a]) + abs($x[$c] - $x[$a]) + abs($y[$c] - $y[$a])) ** 2;
             if (($x[$b] - $x[$a]) * ($py - $y[$a]) - ($y[$b] - $y[$a]) * ($px - $x[$a]) >= $tolerance

@@ -13,6 +13,8 @@ use Mensura\Mesh\Corners;
  */
 final readonly class Overlay
 {
+    private const TO_A_SQUARE = 32;
+
     /**
      * @param list<float> $x        of the pieces' corners
      * @param list<float> $y
@@ -32,11 +34,13 @@ final readonly class Overlay
     /** @throws UnusableInput no common area */
     public static function withSurface(Tin $tin, Tin $other): self
     {
-        $x = $y = $upper = $lower = $triangles = [];
-        $keep = static function (array $px, array $py, array $pu, array $pl) use (&$x, &$y, &$upper, &$lower, &$triangles): void {
+        $x = $y = $upper = $lower = [];
+        /** @var list<int> $triangles */
+        $triangles = [];
+        $keep = static function (array $px, array $py, array $pu, array $pl, int $n) use (&$x, &$y, &$upper, &$lower, &$triangles): void {
             $first = \count($x);
-            foreach ($px as $k => $value) {
-                $x[] = $value;
+            for ($k = 0; $k < $n; ++$k) {
+                $x[] = $px[$k];
                 $y[] = $py[$k];
                 $upper[] = $pu[$k];
                 $lower[] = $pl[$k];
@@ -54,10 +58,10 @@ final readonly class Overlay
     }
 
     /**
-     * Gives every piece: corners in order, height of the surface and of the other at each (Sutherland and Hodgman 1974 on
-     * the pairs of triangles whose boxes meet).
+     * Gives every piece: corners in order, height of the surface and of the other at each, and how many corners there are: what
+     * stands behind them in the lists is of pieces before (Sutherland and Hodgman 1974 on the pairs of triangles whose boxes meet).
      *
-     * @param \Closure(list<float>, list<float>, list<float>, list<float>): void $piece
+     * @param \Closure(list<float>, list<float>, list<float>, list<float>, int): void $piece
      */
     public static function walk(Tin $tin, Tin $other, \Closure $piece): void
     {
@@ -69,8 +73,10 @@ final readonly class Overlay
         $tz = $tin->z;
         $ox = $other->x;
         $oy = $other->y;
+        // Corners of a piece: three of the one, and one more for each edge of the other at most. Kept for all pieces.
+        $px = $py = $pz = $qx = $qy = $qz = $side = $below = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
         // Plain assignments: taking arrays apart would make one for each of millions of pairs.
-        for ($h = 0, $end = \count($t); $h < $end; $h += 3) {
+        foreach (self::byPlace($tin) as $h) {
             $a = $t[$h];
             $b = $t[$h + 1];
             $c = $t[$h + 2];
@@ -113,19 +119,117 @@ final readonly class Overlay
                         && $cax * ($wy - $cy) < $cay * ($wx - $cx)) {
                     continue;
                 }
-                [$px, $py, $pz] = self::leftOf([$ax, $bx, $cx], [$ay, $by, $cy], [$tz[$a], $tz[$b], $tz[$c]], $ux, $uy, $vx, $vy);
-                [$px, $py, $pz] = self::leftOf($px, $py, $pz, $vx, $vy, $wx, $wy);
-                [$px, $py, $pz] = self::leftOf($px, $py, $pz, $wx, $wy, $ux, $uy);
-                if (\count($px) < 3) {
+                $px[0] = $ax;
+                $px[1] = $bx;
+                $px[2] = $cx;
+                $py[0] = $ay;
+                $py[1] = $by;
+                $py[2] = $cy;
+                $pz[0] = $tz[$a];
+                $pz[1] = $tz[$b];
+                $pz[2] = $tz[$c];
+                $n = 3;
+                // The part left of each edge of the other, one after the other.
+                for ($edge = 0; $edge < 3 && $n > 2; ++$edge) {
+                    if (0 === $edge) {
+                        $fx = $ux;
+                        $fy = $uy;
+                        $dx = $vx - $ux;
+                        $dy = $vy - $uy;
+                    } elseif (1 === $edge) {
+                        $fx = $vx;
+                        $fy = $vy;
+                        $dx = $wx - $vx;
+                        $dy = $wy - $vy;
+                    } else {
+                        $fx = $wx;
+                        $fy = $wy;
+                        $dx = $ux - $wx;
+                        $dy = $uy - $wy;
+                    }
+                    $out = 0;
+                    for ($k = 0; $k < $n; ++$k) {
+                        $s = $dx * ($py[$k] - $fy) - $dy * ($px[$k] - $fx);
+                        $side[$k] = $s;
+                        if ($s < 0.0) {
+                            ++$out;
+                        }
+                    }
+                    if (0 === $out) {
+                        continue;
+                    }
+                    $m = 0;
+                    for ($k = 0; $k < $n && $out < $n; ++$k) {
+                        $next = $k + 1 === $n ? 0 : $k + 1;
+                        $s = $side[$k];
+                        $to = $side[$next];
+                        if ($s >= 0.0) {
+                            $qx[$m] = $px[$k];
+                            $qy[$m] = $py[$k];
+                            $qz[$m] = $pz[$k];
+                            ++$m;
+                        }
+                        if ($s > 0.0 && $to < 0.0 || $s < 0.0 && $to > 0.0) {
+                            $f = $s / ($s - $to);
+                            $qx[$m] = $px[$k] + $f * ($px[$next] - $px[$k]);
+                            $qy[$m] = $py[$k] + $f * ($py[$next] - $py[$k]);
+                            $qz[$m] = $pz[$k] + $f * ($pz[$next] - $pz[$k]);
+                            ++$m;
+                        }
+                    }
+                    for ($k = 0; $k < $m; ++$k) {
+                        $px[$k] = $qx[$k];
+                        $py[$k] = $qy[$k];
+                        $pz[$k] = $qz[$k];
+                    }
+                    $n = $m;
+                }
+                if ($n < 3) {
                     continue;
                 }
-                $below = [];
-                foreach ($px as $k => $value) {
-                    $below[] = $locator->heightIn($g, $value, $py[$k]);
+                for ($k = 0; $k < $n; ++$k) {
+                    $below[$k] = $locator->heightIn($g, $px[$k], $py[$k]);
                 }
-                $piece($px, $py, $pz, $below);
+                $piece($px, $py, $pz, $below, $n);
             }
         }
+    }
+
+    /**
+     * First half-edges of the triangles, neighbours in plan one after the other: what is looked at of the other surface then lies
+     * near what was just looked at, which halves the time where points come in any order.
+     *
+     * @return list<int>
+     */
+    private static function byPlace(Tin $tin): array
+    {
+        $x = $tin->x;
+        $y = $tin->y;
+        $t = $tin->triangles;
+        $count = $tin->triangleCount();
+        $west = min($x);
+        $south = min($y);
+        $across = max(1, (int) sqrt($count / self::TO_A_SQUARE));
+        $side = max(max($x) - $west, max($y) - $south, 1e-9) / $across * (1.0 + 1e-9);
+        $begin = array_fill(0, ($across + 1) ** 2 + 1, 0);
+        $square = [];
+        for ($h = 0; $h < 3 * $count; $h += 3) {
+            $row = (int) (($y[$t[$h]] - $south) / $side);
+            $column = (int) (($x[$t[$h]] - $west) / $side);
+            // Back and forth, so that the next square is always a neighbour.
+            $q = $row * ($across + 1) + (0 === $row % 2 ? $column : $across - $column);
+            $square[] = $q;
+            ++$begin[$q + 1];
+        }
+        for ($q = 0, $end = \count($begin) - 1; $q < $end; ++$q) {
+            $begin[$q + 1] += $begin[$q];
+        }
+        $order = array_fill(0, max(1, $count), 0);
+        foreach ($square as $i => $q) {
+            $order[$begin[$q]++] = 3 * $i;
+        }
+
+        return 0 === $count ? [] : array_values($order);
     }
 
     /**
@@ -160,45 +264,5 @@ final readonly class Overlay
         }
 
         return Tin::ofTriangles($x, $y, $z, $triangles);
-    }
-
-    /**
-     * The part of a convex polygon left of a line.
-     *
-     * @param list<float> $x
-     * @param list<float> $y
-     * @param list<float> $z
-     *
-     * @return array{list<float>, list<float>, list<float>}
-     */
-    private static function leftOf(array $x, array $y, array $z, float $ux, float $uy, float $vx, float $vy): array
-    {
-        $n = \count($x);
-        $side = [];
-        $out = 0;
-        for ($k = 0; $k < $n; ++$k) {
-            $side[] = $s = ($vx - $ux) * ($y[$k] - $uy) - ($vy - $uy) * ($x[$k] - $ux);
-            $out += $s < 0.0 ? 1 : 0;
-        }
-        if (0 === $out) {
-            return [$x, $y, $z];
-        }
-        $ox = $oy = $oz = [];
-        for ($k = 0; $k < $n && $out < $n; ++$k) {
-            $m = $k + 1 === $n ? 0 : $k + 1;
-            if ($side[$k] >= 0.0) {
-                $ox[] = $x[$k];
-                $oy[] = $y[$k];
-                $oz[] = $z[$k];
-            }
-            if ($side[$k] > 0.0 && $side[$m] < 0.0 || $side[$k] < 0.0 && $side[$m] > 0.0) {
-                $f = $side[$k] / ($side[$k] - $side[$m]);
-                $ox[] = $x[$k] + $f * ($x[$m] - $x[$k]);
-                $oy[] = $y[$k] + $f * ($y[$m] - $y[$k]);
-                $oz[] = $z[$k] + $f * ($z[$m] - $z[$k]);
-            }
-        }
-
-        return [$ox, $oy, $oz];
     }
 }

@@ -32,7 +32,7 @@ final class Volume
             $self->add(
                 [$tin->x[$a], $tin->x[$b], $tin->x[$c]],
                 [$tin->y[$a], $tin->y[$b], $tin->y[$c]],
-                [$tin->z[$a] - $elevation, $tin->z[$b] - $elevation, $tin->z[$c] - $elevation],
+                [$tin->z[$a], $tin->z[$b], $tin->z[$c]], [$elevation, $elevation, $elevation], 3,
             );
         }
 
@@ -49,12 +49,7 @@ final class Volume
     public static function againstSurface(Tin $tin, Tin $other): array
     {
         $self = new self();
-        Overlay::walk($tin, $other, static function (array $x, array $y, array $upper, array $lower) use ($self): void {
-            foreach ($upper as $k => $height) {
-                $upper[$k] = $height - $lower[$k];
-            }
-            $self->add($x, $y, $upper);
-        });
+        Overlay::walk($tin, $other, $self->add(...));
         if (!($self->planArea > 0.0)) {
             throw new UnusableInput('', 'the two surfaces have no common area');
         }
@@ -75,10 +70,8 @@ final class Volume
             [$a, $b, $c] = [$t[$h], $t[$h + 1], $t[$h + 2]];
             $self->add(
                 [$overlay->x[$a], $overlay->x[$b], $overlay->x[$c]], [$overlay->y[$a], $overlay->y[$b], $overlay->y[$c]],
-                [
-                    $overlay->upper[$a] - $overlay->lower[$a], $overlay->upper[$b] - $overlay->lower[$b],
-                    $overlay->upper[$c] - $overlay->lower[$c],
-                ],
+                [$overlay->upper[$a], $overlay->upper[$b], $overlay->upper[$c]],
+                [$overlay->lower[$a], $overlay->lower[$b], $overlay->lower[$c]], 3,
             );
         }
 
@@ -90,16 +83,36 @@ final class Volume
      *
      * @param list<float> $x
      * @param list<float> $y
-     * @param list<float> $d
+     * @param list<float> $upper height of the surface
+     * @param list<float> $lower and of the reference
+     * @param int         $n     corners; what stands behind them does not count
      */
-    private function add(array $x, array $y, array $d): void
+    private function add(array $x, array $y, array $upper, array $lower, int $n): void
     {
-        for ($k = 1, $n = \count($x) - 1; $k < $n; ++$k) {
+        $first = $upper[0] - $lower[0];
+        $next = $upper[1] - $lower[1];
+        for ($k = 1; $k < $n - 1; ++$k) {
             $area = 0.5 * (($x[$k] - $x[0]) * ($y[$k + 1] - $y[0]) - ($x[$k + 1] - $x[0]) * ($y[$k] - $y[0]));
             $this->planArea += $area;
-            $values = [$d[0], $d[$k], $d[$k + 1]];
-            sort($values);
-            [$low, $middle, $high] = $values;
+            // In order of size, without an array to sort: this runs over every piece of millions.
+            $low = $first;
+            $middle = $next;
+            $next = $high = $upper[$k + 1] - $lower[$k + 1];
+            if ($middle < $low) {
+                $other = $low;
+                $low = $middle;
+                $middle = $other;
+            }
+            if ($high < $middle) {
+                $other = $high;
+                $high = $middle;
+                $middle = $other;
+                if ($middle < $low) {
+                    $other = $low;
+                    $low = $middle;
+                    $middle = $other;
+                }
+            }
             $mean = ($low + $middle + $high) / 3.0;
             if ($low >= 0.0) {
                 if ($high > 0.0) {

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Checks\Request;
 
-use App\Design\DesignFiles;
 use App\Checks\DeviationSettings;
+use App\Design\DesignFiles;
 use Symfony\Component\Validator\Constraints as Assert;
 
 /** Measured points held against a reference. Metres. */

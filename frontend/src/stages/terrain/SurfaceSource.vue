@@ -1,15 +1,30 @@
 <script setup lang="ts">
-import type { SurfaceView } from '../../api/types';
+import { computed } from 'vue';
+import type { DesignFileView, SurfaceView, TakenView } from '../../api/types';
 import LineageList from '../../frame/LineageList.vue';
 
 /** What a surface rests on. */
-defineProps<{ surface: SurfaceView }>();
+const props = defineProps<{ surface: SurfaceView; designs: DesignFileView[] }>();
+const nameOf = (t: TakenView) => props.designs.find((d) => d.id === t.file)?.name ?? 'a drawing';
+const faces = computed(() => {
+  const t = props.surface.design;
+  if (!t) return '';
+  const which = t.faces.length > 0 ? `${t.faces.length} faces` : t.layers.length > 0 ? `faces on ${t.layers.join(', ')}` : 'all faces';
+  return `${which} of ${nameOf(t)}`;
+});
+const lines = computed(() =>
+  [
+    ...props.surface.lines.map((l) => `${l.role} ${l.name}`),
+    ...props.surface.drawn.map((t) => `${t.layers.length > 0 ? t.layers.join(', ') : 'all lines'} of ${nameOf(t)}`),
+  ].join(', '),
+);
 </script>
 
 <template>
   <dl class="lineage">
     <dt>rests on</dt>
-    <dd>
+    <dd v-if="surface.design">{{ faces }}</dd>
+    <dd v-else>
       {{ surface.roles.join(', ') }} points{{ surface.codes.length > 0 ? ` coded ${surface.codes.join(', ')}` : ''
       }}{{ surface.pattern ? ` named ${surface.pattern}` : ''
       }}{{ surface.areas.length > 0 ? ` in ${surface.areas.length} ${surface.areas.length === 1 ? 'area' : 'areas'}` : ''
@@ -17,7 +32,7 @@ defineProps<{ surface: SurfaceView }>();
       }}{{ surface.exclude.length > 0 ? `, without ${surface.exclude.join(', ')}` : '' }}
     </dd>
     <dt>lines</dt>
-    <dd>{{ surface.lines.length === 0 ? 'none' : surface.lines.map((l) => `${l.role} ${l.name}`).join(', ') }}</dd>
+    <dd>{{ lines || 'none' }}</dd>
   </dl>
   <LineageList v-if="surface.computed" :place="`surface:${surface.id}`" />
 </template>

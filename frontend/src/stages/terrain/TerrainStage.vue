@@ -396,7 +396,7 @@ watch([beside, () => terrain.value], async () => {
                 ><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{ text }}</span></template
               >
             </FiguresTable>
-            <SurfaceSource :surface="surface" />
+            <SurfaceSource :surface="surface" :designs="terrain.designs" />
           </template>
           <SectionSheet
             v-else-if="onSections && cutting.section.value"
