@@ -4,6 +4,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { isTyping } from '../frame/keys';
 import { useSession } from '../state/session';
+import { FEW, thinnedAside } from './thinMesh';
 
 export interface Contour3d {
   h: number;
@@ -71,6 +72,9 @@ function bySlope(shared: THREE.BufferGeometry): THREE.BufferGeometry {
 }
 
 let mid = [0, 0, 0];
+/** The surface as it is, and a thinner one that stands in for it while the view moves. */
+let whole: THREE.Mesh | null = null;
+let thin: THREE.Mesh | null = null;
 const caster = new THREE.Raycaster();
 /** Screen units about a click that still are what is under it. */
 const CLICK = 12;
@@ -82,7 +86,7 @@ function released(event: PointerEvent) {
   const box = renderer.domElement.getBoundingClientRect();
   const at = new THREE.Vector2((2 * (event.clientX - box.left)) / box.width - 1, 1 - (2 * (event.clientY - box.top)) / box.height);
   caster.setFromCamera(at, camera);
-  const hit = caster.intersectObjects(body.children.filter((c) => c instanceof THREE.Mesh))[0];
+  const hit = whole ? caster.intersectObject(whole)[0] : undefined;
   if (!hit) return;
   const within = (CLICK * 2 * hit.distance * Math.tan((camera.fov * Math.PI) / 360)) / box.height;
   const place = [hit.point.x + mid[0]!, hit.point.y + mid[1]!, hit.point.z / exaggeration.value + mid[2]!] as const;
@@ -119,6 +123,7 @@ function turned(event: KeyboardEvent) {
 
 function build() {
   body.clear();
+  [whole, thin] = [null, null];
   if (!props.mesh) return;
   const head = new DataView(props.mesh);
   const n = head.getUint32(0, true);
@@ -134,36 +139,47 @@ function build() {
   mid = [0, 1, 2].map((k) => (k === 2 && props.tint === 'difference' ? 0 : 0.5 * (low[k]! + high[k]!)));
   const reach = Math.max(1e-6, Math.abs(low[2]!), Math.abs(high[2]!));
   size = Math.max(high[0]! - low[0]!, high[1]! - low[1]!, 1);
-  const position = new Float32Array(3 * n);
-  const colour = new Float32Array(3 * n);
-  for (let i = 0; i < n; i += 1) {
-    for (let k = 0; k < 3; k += 1) position[3 * i + k] = values[3 * i + k]! - mid[k]!;
-    const h = values[3 * i + 2]!;
-    (props.tint === 'difference'
-      ? between(0.5 + (0.5 * h) / reach, EITHER)
-      : between((h - low[2]!) / Math.max(1e-6, high[2]! - low[2]!))
-    ).toArray(colour, 3 * i);
-  }
-  shape = { position, index };
+  const geometryOf = (xyz: Float64Array, corners: Uint32Array) => {
+    const count = xyz.length / 3;
+    const position = new Float32Array(3 * count);
+    const colour = new Float32Array(3 * count);
+    // Of 256 shades made once: a colour made for each of a million vertices takes seconds.
+    const shades = Array.from({ length: 256 }, (_v, k) => between(k / 255, props.tint === 'difference' ? EITHER : TINTS).toArray());
+    const [from, range] = props.tint === 'difference' ? [-reach, 2 * reach] : [low[2]!, Math.max(1e-6, high[2]! - low[2]!)];
+    for (let i = 0; i < count; i += 1) {
+      for (let k = 0; k < 3; k += 1) position[3 * i + k] = xyz[3 * i + k]! - mid[k]!;
+      colour.set(shades[Math.min(255, Math.max(0, Math.round((255 * (xyz[3 * i + 2]! - from)) / range)))]!, 3 * i);
+    }
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
+    geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
+    geometry.setIndex(new THREE.BufferAttribute(corners, 1));
+    return geometry;
+  };
+  const material = new THREE.MeshLambertMaterial({
+    vertexColors: true,
+    side: THREE.DoubleSide,
+    flatShading: true,
+    polygonOffset: true,
+    polygonOffsetFactor: 1,
+    polygonOffsetUnits: 1,
+  });
+  const meshOf = (g: THREE.BufferGeometry) => new THREE.Mesh(props.tint === 'slope' ? bySlope(g) : g, material);
+  const geometry = geometryOf(values, index);
+  shape = { position: geometry.getAttribute('position').array as Float32Array<ArrayBuffer>, index };
   mark();
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
-  geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
-  geometry.setIndex(new THREE.BufferAttribute(index, 1));
-  geometry.computeVertexNormals();
-  body.add(
-    new THREE.Mesh(
-      props.tint === 'slope' ? bySlope(geometry) : geometry,
-      new THREE.MeshLambertMaterial({
-        vertexColors: true,
-        side: THREE.DoubleSide,
-        flatShading: true,
-        polygonOffset: true,
-        polygonOffsetFactor: 1,
-        polygonOffsetUnits: 1,
-      }),
-    ),
-  );
+  const surface = meshOf(geometry);
+  whole = surface;
+  body.add(surface);
+  if (t > FEW)
+    thinnedAside({ xyz: values, corners: index })
+      .then((fewer) => {
+        if (whole !== surface) return;
+        thin = meshOf(geometryOf(fewer.xyz, fewer.corners));
+        thin.visible = false;
+        body.add(thin);
+      })
+      .catch(() => undefined); // the whole is turned then
   const ink = getComputedStyle(document.documentElement).getPropertyValue('--ink').trim();
   if (wire.value)
     body.add(
@@ -172,15 +188,14 @@ function build() {
         new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.25 }),
       ),
     );
-  for (const level of props.contours) {
-    for (const line of level.lines) {
-      const p = new Float32Array((line.length / 2) * 3);
-      for (let i = 0; i < line.length; i += 2) p.set([line[i]! - mid[0]!, line[i + 1]! - mid[1]!, level.h - mid[2]!], (i / 2) * 3);
-      const g = new THREE.BufferGeometry();
-      g.setAttribute('position', new THREE.BufferAttribute(p, 3));
-      body.add(new THREE.Line(g, new THREE.LineBasicMaterial({ color: 0x6d5a2e, transparent: true, opacity: 0.75 })));
-    }
-  }
+  // All contours as one thing to draw: thousands of lines of their own would halt the view.
+  const ends: number[] = [];
+  for (const level of props.contours)
+    for (const line of level.lines)
+      for (let i = 0; i + 3 < line.length; i += 2)
+        for (const k of [i, i + 2]) ends.push(line[k]! - mid[0]!, line[k + 1]! - mid[1]!, level.h - mid[2]!);
+  const drawn = new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(Float32Array.from(ends), 3));
+  body.add(new THREE.LineSegments(drawn, new THREE.LineBasicMaterial({ color: 0x6d5a2e, transparent: true, opacity: 0.75 })));
   body.scale.z = exaggeration.value;
 }
 
@@ -226,6 +241,13 @@ function paint() {
   renderer.render(scene, camera);
 }
 
+/** While the view moves the thinner mesh stands in; when it rests all is there. */
+function moving(on: boolean) {
+  if (!whole || !thin) return;
+  [thin.visible, whole.visible] = [on, !on];
+  if (!on) paint();
+}
+
 function resize() {
   if (!renderer || !host.value) return;
   const { clientWidth: w, clientHeight: h } = host.value;
@@ -261,6 +283,8 @@ onMounted(() => {
   scene.add(sun);
   controls = new OrbitControls(camera, renderer.domElement);
   controls.addEventListener('change', paint);
+  controls.addEventListener('start', () => moving(true));
+  controls.addEventListener('end', () => moving(false));
   build();
   home();
   new ResizeObserver(resize).observe(host.value!);
@@ -287,7 +311,11 @@ watch(
     paint();
   },
 );
-watch([() => props.contours, () => props.tint, wire, exaggeration, () => session.theme], () => {
+watch(exaggeration, (by) => {
+  [body.scale.z, marked.scale.z] = [by, by];
+  paint();
+});
+watch([() => props.contours, () => props.tint, wire, () => session.theme], () => {
   build();
   paint();
 });

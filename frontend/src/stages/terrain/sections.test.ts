@@ -98,6 +98,8 @@ const surfaces = [
     codes: [],
     exclude: [],
     include: [],
+    design: null,
+    drawn: [],
     stale: [],
     warnings: [],
   },
