@@ -33,11 +33,13 @@ final class CloudFiles
     }
 
     /**
+     * @param list<int> $classes of the LAS specification; empty for all points
+     *
      * @return array{list<float>, list<float>, list<float>, string} easting, northing, height in metres, and the file's name
      *
      * @throws UnusableInput
      */
-    public function points(Project $project, int $id, string $pointer): array
+    public function points(Project $project, int $id, string $pointer, array $classes = []): array
     {
         $file = $this->files->in($project, $id);
         if (null === $file || !self::isCloud($file)) {
@@ -50,7 +52,23 @@ final class CloudFiles
         }
         $cloud = PointFile::read($this->store->localPath($file->sha256()), $file->name());
 
-        return [$cloud->x, $cloud->y, $cloud->z, $file->name()];
+        if ([] === $classes) {
+            return [$cloud->x, $cloud->y, $cloud->z, $file->name()];
+        }
+        if (null === $cloud->classes) {
+            throw new UnusableInput($pointer, $file->name().' has no classes: only LAS and LAZ do');
+        }
+        $wanted = array_flip($classes);
+        $x = $y = $z = [];
+        foreach ($cloud->classes as $i => $class) {
+            if (isset($wanted[$class])) {
+                $x[] = $cloud->x[$i];
+                $y[] = $cloud->y[$i];
+                $z[] = $cloud->z[$i];
+            }
+        }
+
+        return [$x, $y, $z, $file->name()];
     }
 
     private static function isCloud(SurveyFile $file): bool

@@ -109,7 +109,8 @@ final readonly class Selection
         return [] === $this->patterns;
     }
 
-    private function isInside(float $e, float $n): bool
+    /** Whether a place lies in one of the areas; anywhere where there are none. */
+    public function isInside(float $e, float $n): bool
     {
         foreach ($this->rings as $ring) {
             if ($ring->contains($e, $n)) {

@@ -26,6 +26,7 @@ final readonly class SurfaceDefinition
      * @param bool              $mean     whether breaklines may cross at different heights, the mean taken
      * @param ?TakenDrawing      $design   whose faces are the surface, in place of points; null where points make it
      * @param list<TakenDrawing> $drawn    drawings whose lines are breaklines
+     * @param ?TakenCloud        $cloud    whose points are taken with those of the project
      */
     public function __construct(
         public Selection $selection,
@@ -37,6 +38,7 @@ final readonly class SurfaceDefinition
         public bool $mean = false,
         public ?TakenDrawing $design = null,
         public array $drawn = [],
+        public ?TakenCloud $cloud = null,
     ) {
     }
 
@@ -55,7 +57,8 @@ final readonly class SurfaceDefinition
             throw new UnusableInput('/roles', \sprintf('"%s" is not a role of points', reset($unknown)));
         }
         $design = null === $request->design ? null : TakenDrawing::fromArray($request->design, '/design');
-        if (null === $design && [] === $request->roles) {
+        $cloud = null === $request->cloud ? null : TakenCloud::fromArray($request->cloud);
+        if (null === $design && null === $cloud && [] === $request->roles) {
             throw new UnusableInput('/roles', 'say which points make it: held and weighted control, adjusted or surveyed ones');
         }
         $drawn = [];
@@ -73,7 +76,7 @@ final readonly class SurfaceDefinition
 
         return new self(
             $selection, $lines, $request->maxEdge, $request->interval, $request->index, $request->smooth, 'mean' === $request->crossing,
-            $design, $drawn,
+            $design, $drawn, $cloud,
         );
     }
 
@@ -91,6 +94,7 @@ final readonly class SurfaceDefinition
             (bool) ($d['smooth'] ?? false), 'mean' === ($d['crossing'] ?? ''),
             isset($d['design']) ? TakenDrawing::fromArray($d['design'], '/design') : null,
             array_values(array_map(static fn (array $t): TakenDrawing => TakenDrawing::fromArray($t, '/drawn'), $d['drawn'] ?? [])),
+            isset($d['cloud']) ? TakenCloud::fromArray($d['cloud']) : null,
         );
     }
 
@@ -102,6 +106,7 @@ final readonly class SurfaceDefinition
         $crossing = $this->mean ? ['crossing' => 'mean'] : [];
         $taken = array_filter([
             'design' => $this->design?->toArray(), 'drawn' => array_map(static fn (TakenDrawing $t): array => $t->toArray(), $this->drawn),
+            'cloud' => $this->cloud?->toArray(),
         ]);
 
         return [
@@ -144,18 +149,29 @@ final readonly class SurfaceDefinition
     {
         return new self(
             $selection, $lines, $this->maxEdge, $this->interval, $this->index, $this->smooth, $this->mean, $this->design, $this->drawn,
+            $this->cloud,
         );
     }
 
     /**
      * @param iterable<PointRow> $points of the project, placed
      * @param list<SurfaceLine>  $drawn  lines of drawings
+     * @param ?array{list<float>, list<float>, list<float>} $cloud easting, northing and height of more points
      *
      * @throws UnusableInput
      */
-    public function builder(iterable $points, array $drawn = []): SurfaceBuilder
+    public function builder(iterable $points, array $drawn = [], ?array $cloud = null): SurfaceBuilder
     {
         $x = $y = $z = $names = [];
+        foreach ($cloud[0] ?? [] as $i => $e) {
+            $n = $cloud[1][$i] ?? 0.0;
+            if ($this->selection->isInside($e, $n)) {
+                $x[] = $e;
+                $y[] = $n;
+                $z[] = $cloud[2][$i] ?? 0.0;
+                $names[] = 'cloud '.($i + 1);
+            }
+        }
         $wanted = [];
         foreach ($this->lines as $line) {
             $wanted += array_flip($line->points);

@@ -31,6 +31,9 @@ final class SurfacePreview
         foreach ($rows as $p) {
             $count += (int) $definition->selection->takes($p);
         }
+        if (null !== $definition->cloud) {
+            return new SurfacePreviewView($count, 0, null, [], ['the point cloud is taken in when the surface is made'], null);
+        }
         if (null === $definition->design && $count > self::MOST) {
             return new SurfacePreviewView($count, 0, null, [], [], null);
         }

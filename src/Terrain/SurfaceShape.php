@@ -4,18 +4,22 @@ declare(strict_types=1);
 
 namespace App\Terrain;
 
+use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Project\Project;
 use App\Survey\PointRow;
 use Mensura\Fault\UnusableInput;
 use Mensura\Surface\PlanSurface;
 use Mensura\Surface\SurfaceBuilder;
+use Mensura\Surface\Thinning;
 use Mensura\Surface\Tin;
 
 /** Makes the triangles of a surface as it is defined: from points and lines, drawn ones too, or from faces of a drawing. */
 final class SurfaceShape
 {
-    public function __construct(private readonly DesignFiles $designs)
+    private const MOST_OF_CLOUD = 1_500_000;
+
+    public function __construct(private readonly DesignFiles $designs, private readonly CloudFiles $clouds)
     {
     }
 
@@ -68,7 +72,24 @@ final class SurfaceShape
             array_push($lines, ...$this->designs->lines($project, $drawn->file, $drawn->layers, $drawn->metre()));
         }
 
-        return $definition->builder($points, $lines);
+        return $definition->builder($points, $lines, null === $definition->cloud ? null : $this->cloud($project, $definition->cloud));
+    }
+
+    /** @return array{list<float>, list<float>, list<float>} easting, northing, height */
+    private function cloud(Project $project, TakenCloud $taken): array
+    {
+        [$x, $y, $z, $name] = $this->clouds->points($project, $taken->file, '/cloud', $taken->classes);
+        if (null !== $taken->spacing) {
+            $kept = Thinning::kept($x, $y, $taken->spacing);
+            $of = static fn (array $values): array => array_map(static fn (int $i): float => $values[$i], $kept);
+            [$x, $y, $z] = [$of($x), $of($y), $of($z)];
+        }
+        if (\count($x) > self::MOST_OF_CLOUD) {
+            $words = '%d points of %s are too many for one surface; up to %d are taken: thin them to one in a square';
+            throw new UnusableInput('/cloud/spacing', \sprintf($words, \count($x), $name, self::MOST_OF_CLOUD));
+        }
+
+        return [$x, $y, $z];
     }
 
     /** @return array{list<float>, list<float>, list<float>, list<int>} easting, northing, height in metres, corners of triangles */

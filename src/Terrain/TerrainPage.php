@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain;
 
+use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Project\Project;
 use App\Result\Result;
@@ -11,6 +12,7 @@ use App\Result\Results;
 use App\Survey\PointRepository;
 use App\Terrain\Section\AlignmentFiles;
 use App\Terrain\Section\SectionPage;
+use App\Terrain\View\CloudTakenView;
 use App\Terrain\View\LineView;
 use App\Terrain\View\SurfaceView;
 use App\Terrain\View\TakenView;
@@ -28,6 +30,7 @@ final class TerrainPage
         private readonly SectionPage $sections,
         private readonly AlignmentFiles $alignments,
         private readonly DesignFiles $designs,
+        private readonly CloudFiles $clouds,
     ) {
     }
 
@@ -42,7 +45,7 @@ final class TerrainPage
         return new TerrainView(
             $views, $this->points->codes($project), $this->volumes->of($project), $this->volumes->materials($project),
             $this->volumes->capacity($project), $this->sections->of($project), $this->alignments->of($project),
-            $this->designs->drawings($project),
+            $this->designs->drawings($project), $this->clouds->of($project),
         );
     }
 
@@ -63,6 +66,7 @@ final class TerrainPage
             $d->selection->roles, $d->selection->codes, $d->selection->exclude, $lines,
             $d->maxEdge, $d->interval, $d->selection->pattern, $d->selection->areas, $d->selection->include, $d->index, $d->smooth,
             $d->mean ? 'mean' : 'refuse', null === $d->design ? null : self::taken($d->design), array_map(self::taken(...), $d->drawn),
+            null === $d->cloud ? null : new CloudTakenView($d->cloud->file, $d->cloud->classes, $d->cloud->spacing),
             null !== $s,
             $result->run ?? 0, $s->points ?? 0, $s->triangles ?? 0, $s->planArea ?? 0.0, $s->surfaceArea ?? 0.0,
             $s->hMin ?? 0.0, $s->hMax ?? 0.0,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 // Pictures of the main views from demo data: php tests/Browser/screenshots.php FOLDER [only]
 
 use App\Tests\Browser\Office;
+use Facebook\WebDriver\Interactions\WebDriverActions;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
@@ -149,6 +150,20 @@ try {
         usleep(900000);
         $shoot('section');
     }
+    if ($wants('designs')) {
+        $office->go('/p/1/terrain');
+        $office->click('[data-test=terrain-tab-designs]');
+        $office->see('slab-b2.dxf: 120 faces');
+        $office->settle();
+        $map = $office->find('.map');
+        foreach ([[-60, -40], [-20, -40], [30, 20], [30, 60]] as [$x, $y]) {
+            (new WebDriverActions($office->driver))->moveToElement($map, $x, $y)->click()->perform();
+            usleep(300000);
+        }
+        $office->click('[data-test=view-3d]');
+        usleep(1500000);
+        $shoot('designs');
+    }
     if ($wants('checks')) {
         $office->go('/p/1/checks');
         $office->see('of slab B2 lies within');
@@ -169,13 +184,6 @@ try {
         $office->click('[data-test=ledger]');
         $office->see('Recompute in order');
         $shoot('ledger');
-    }
-    if ($wants('night')) {
-        $office->go('/p/1/network');
-        $office->find('.body .row');
-        $office->press('☾');
-        $shoot('night');
-        $office->press('☀');
     }
     foreach ($office->complaints() as $complaint) {
         echo "console: $complaint\n";

@@ -120,6 +120,47 @@ final class DesignTest extends ApiTestCase
         self::assertSame([], $this->get('/points')['points']);
     }
 
+    /** A scan makes a surface: by class where its points have one, thinned, inside an area; its own points lie on it. */
+    public function testAPointCloudIsASurface(): void
+    {
+        $points = '';
+        // Ground of class 2 on a plane, and a bush of class 4 on every fifth point.
+        for ($i = 0; $i < 400; ++$i) {
+            [$e, $n] = [$i % 20, intdiv($i, 20)];
+            $isBush = 0 === $i % 5;
+            $h = 200.0 + 0.1 * $e + ($isBush ? 2.0 : 0.0);
+            $points .= pack('V3vCCcCv', $e * 1000, $n * 1000, (int) round($h * 1000), 0, 0, $isBush ? 4 : 2, 0, 0, 0);
+        }
+        $head = 'LASF'.str_repeat("\0", 20)."\1\2".str_repeat("\0", 64).str_repeat("\0", 4).pack('vVV', 227, 227, 0).pack('CvV', 0, 20, 400)
+            .str_repeat("\0", 20).pack('e6', 0.001, 0.001, 0.001, 493000.0, 6028000.0, 0.0)
+            .pack('e6', 493019.0, 493000.0, 6028019.0, 6028000.0, 203.9, 200.0);
+        self::assertSame(227, \strlen($head));
+        $this->accept('scan.las', $head.$points);
+        [$cloud] = $this->get('/terrain')['clouds'];
+        self::assertSame(['scan.las', 400], [$cloud['name'], $cloud['points']]);
+        $make = fn (string $name, array $taken, array $more = []): array => $this->job('/terrain/surfaces', [
+            'name' => $name, 'interval' => 0.5, 'cloud' => ['file' => $cloud['id']] + $taken,
+        ] + $more);
+        foreach (['all' => [], 'ground' => ['classes' => [2]], 'thin' => ['classes' => [2], 'spacing' => 5.0]] as $name => $taken) {
+            $job = $make($name, $taken);
+            self::assertSame('done', $job['state'], (string) ($job['error'] ?? ''));
+        }
+        $make('part', [], ['areas' => [[[492999.0, 6027999.0], [493005.5, 6027999.0], [493005.5, 6028005.5], [492999.0, 6028005.5]]]]);
+        $surfaces = array_column($this->get('/terrain')['surfaces'], null, 'name');
+        self::assertSame([400, 320, 16, 36], array_map(
+            static fn (string $name): int => $surfaces[$name]['points'], ['all', 'ground', 'thin', 'part'],
+        ));
+        self::assertEqualsWithDelta(201.9, $surfaces['ground']['hMax'], 1e-9);
+        self::assertSame(['file' => $cloud['id'], 'classes' => [2], 'spacing' => 5], $surfaces['thin']['cloud']);
+        self::assertStringContainsString('at least three', $this->post('/terrain/surfaces', [
+            'name' => 'none', 'cloud' => ['file' => $cloud['id'], 'classes' => [9]],
+        ], 422)['detail']);
+        self::assertStringContainsString('no such point cloud', $this->post('/terrain/surfaces', [
+            'name' => 'none', 'cloud' => ['file' => 99],
+        ], 422)['detail']);
+        $this->post('/terrain/surfaces', ['name' => 'none', 'cloud' => ['file' => $cloud['id'], 'spacing' => -1]], 422);
+    }
+
     /** A kerb that another office drew holds the surface in shape: the wall stands where the line is. */
     public function testDrawnLinesAreBreaklines(): void
     {

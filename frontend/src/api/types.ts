@@ -1865,6 +1865,7 @@ export interface SurfaceRequest {
   crossing?: string;
   design?: { faces?: number[]; file: number; layers?: string[]; unit?: string } | null;
   drawn?: ({ file: number; layers?: string[]; unit?: string })[];
+  cloud?: { classes?: number[]; file: number; spacing?: number | null } | null;
 }
 
 /** A surface and what it is compared with. Metres. */
@@ -1885,6 +1886,13 @@ export interface AlignmentView {
   fileName: string;
   name: string;
   length: number;
+}
+
+/** What a surface takes of a point cloud. */
+export interface CloudTakenView {
+  file: number;
+  classes: number[];
+  spacing: number | null;
 }
 
 /** What a volume means in one material; cubic metres and tonnes. Positive is carried away, negative is brought in. */
@@ -1977,6 +1985,7 @@ export interface SurfaceView {
   crossing: string;
   design: TakenView | null;
   drawn: TakenView[];
+  cloud: CloudTakenView | null;
   computed: boolean;
   run: number;
   points: number;
@@ -2012,6 +2021,7 @@ export interface TerrainView {
   sections: SectionView[];
   alignments: AlignmentView[];
   designs: DesignFileView[];
+  clouds: CloudFileView[];
 }
 
 /** What lies between a surface and what it is compared with; metres, square and cubic metres. */

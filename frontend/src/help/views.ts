@@ -57,10 +57,21 @@ export const VIEWS: Record<string, ViewHelp> = {
       'Makes surfaces of points chosen by name, code, role, box or lasso, and shows at once how they would be; a click takes a point in or out.',
       'Contours follow the triangles, or a surface bent smoothly through them, and never cross.',
       'Volumes against an elevation, another surface or the own edge are exact on the triangles; what lies between is a surface of its own.',
-      'Sections run along a line you draw or an alignment, with cross-sections; point at one page and read the other.',
+      'Sections run along a line or an alignment; designs are taken apart: picked faces become a surface, edges and corners points.',
       'A surface whose points changed is stale until it is computed again; the reason stands beside it.',
     ],
     doc: ['numerics', 'surfaces'],
+  },
+  checks: {
+    title: 'Checks',
+    lines: [
+      'Measured points, a surface or a point cloud are held against a design, a surface, a cloud, a plane or an elevation.',
+      'Compare along the normal on anything that slopes; the page says when the difference matters.',
+      'The limits of the bands are typed; the band that holds zero is the tolerance and carries no colour.',
+      'What was left out stands on a page of its own, with the reason; worst places lead to the map.',
+      'Check points take part in nothing: they say how accurate what was computed is, at 95 %.',
+    ],
+    doc: ['numerics', 'deviations'],
   },
   handover: {
     title: 'Hand-over',

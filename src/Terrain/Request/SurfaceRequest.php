@@ -18,6 +18,7 @@ final readonly class SurfaceRequest
      * @param list<string> $include
      * @param string       $crossing what is done where breaklines cross at different heights
      * @param ?array{file: int, layers?: list<string>, faces?: list<int>, unit?: string} $design whose faces are the surface
+     * @param ?array{file: int, classes?: list<int>, spacing?: ?float} $cloud whose points are taken too
      * @param list<array{file: int, layers?: list<string>, unit?: string}> $drawn drawings whose lines are breaklines
      * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
      */
@@ -47,6 +48,7 @@ final readonly class SurfaceRequest
         public ?array $design = null,
         #[Assert\Count(max: 50)]
         public array $drawn = [],
+        public ?array $cloud = null,
     ) {
     }
 }

@@ -36,6 +36,7 @@ final readonly class SurfaceView
         public string $crossing,
         public ?TakenView $design,
         public array $drawn,
+        public ?CloudTakenView $cloud,
         public bool $computed,
         public int $run,
         public int $points,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain\View;
 
+use App\Design\View\CloudFileView;
 use App\Design\View\DesignFileView;
 
 /** The terrain stage. */
@@ -17,6 +18,7 @@ final readonly class TerrainView
      * @param list<SectionView> $sections
      * @param list<AlignmentView> $alignments
      * @param list<DesignFileView> $designs
+     * @param list<CloudFileView> $clouds
      * @param float $capacity of a lorry, cubic metres loose
      */
     public function __construct(
@@ -28,6 +30,7 @@ final readonly class TerrainView
         public array $sections,
         public array $alignments,
         public array $designs,
+        public array $clouds,
     ) {
     }
 }

@@ -59,9 +59,9 @@ final class LasReader
     }
 
     /**
-     * Coordinates of all points, in blocks.
+     * Coordinates and classes of all points, in blocks.
      *
-     * @return \Generator<array{list<float>, list<float>, list<float>}>
+     * @return \Generator<array{list<float>, list<float>, list<float>, list<int>}>
      *
      * @throws UnusableInput when it is packed, or cut off
      */
@@ -73,6 +73,8 @@ final class LasReader
         fseek($this->stream, $this->start);
         [$sx, $sy, $sz] = $this->scale;
         [$ox, $oy, $oz] = $this->offset;
+        // A byte of its own from format 6 on, before that five bits of one (tables 8 and 16).
+        [$class, $bits] = $this->format > 5 ? [16, 255] : [15, 31];
         for ($done = 0; $done < $this->count; $done += $n) {
             $n = min(self::BLOCK, $this->count - $done);
             $bytes = (string) stream_get_contents($this->stream, $n * $this->size);
@@ -81,15 +83,16 @@ final class LasReader
                     'is cut off: it says %d points and holds %d', $this->count, $done + intdiv(\strlen($bytes), $this->size),
                 ));
             }
-            $x = $y = $z = [];
+            $x = $y = $z = $classes = [];
             for ($at = 0, $end = $n * $this->size; $at < $end; $at += $this->size) {
                 $v = unpack('V3', $bytes, $at);
                 [$a, $b, $c] = [$v[1] ?? 0, $v[2] ?? 0, $v[3] ?? 0];
                 $x[] = ($a < 0x80000000 ? $a : $a - 0x100000000) * $sx + $ox;
                 $y[] = ($b < 0x80000000 ? $b : $b - 0x100000000) * $sy + $oy;
                 $z[] = ($c < 0x80000000 ? $c : $c - 0x100000000) * $sz + $oz;
+                $classes[] = \ord($bytes[$at + $class]) & $bits;
             }
-            yield [$x, $y, $z];
+            yield [$x, $y, $z, $classes];
         }
     }
 

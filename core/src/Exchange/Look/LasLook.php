@@ -67,8 +67,8 @@ final class LasLook
         }
         $low = [\INF, \INF, \INF];
         $high = [-\INF, -\INF, -\INF];
-        foreach ($las->points() as $block) {
-            foreach ($block as $axis => $values) {
+        foreach ($las->points() as [$bx, $by, $bz]) {
+            foreach ([$bx, $by, $bz] as $axis => $values) {
                 $low[$axis] = [] === $values ? $low[$axis] : min($low[$axis], min($values));
                 $high[$axis] = [] === $values ? $high[$axis] : max($high[$axis], max($values));
             }

@@ -21,9 +21,11 @@ final readonly class PointFile
      * @param list<float>   $x
      * @param list<float>   $y
      * @param list<float>   $z
+     * @param ?list<int>    $classes of the LAS specification; null where the format has none
      */
-    private function __construct(public ?array $names, public array $x, public array $y, public array $z)
-    {
+    private function __construct(
+        public ?array $names, public array $x, public array $y, public array $z, public ?array $classes = null,
+    ) {
     }
 
     /**
@@ -76,13 +78,14 @@ final readonly class PointFile
 
     private static function las(LasReader $las): self
     {
-        $x = $y = $z = [];
-        foreach ($las->points() as [$bx, $by, $bz]) {
+        $x = $y = $z = $classes = [];
+        foreach ($las->points() as [$bx, $by, $bz, $of]) {
             array_push($x, ...$bx);
             array_push($y, ...$by);
             array_push($z, ...$bz);
+            array_push($classes, ...$of);
         }
 
-        return new self(null, $x, $y, $z);
+        return new self(null, $x, $y, $z, $classes);
     }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { DesignFileView } from '../../api/types';
+import type { CloudFileView, DesignFileView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import { metresPer } from '../../format/units';
 import { useProject } from '../../state/project';
@@ -10,6 +10,7 @@ const props = defineProps<{
   making: SurfaceDraft;
   codes: Record<string, number>;
   designs: DesignFileView[];
+  clouds: CloudFileView[];
   title: string;
   button: string;
 }>();
@@ -27,6 +28,24 @@ const drawings = computed(() =>
   props.designs.flatMap((x) => Object.entries(x.lineLayers).map(([l, n]) => ({ key: `${x.id} ${l}`, said: `${x.name} · ${l} · ${n}` }))),
 );
 const source = computed(() => props.designs.find((x) => x.id === d.value.design?.file)?.name ?? 'a drawing');
+/** Classes of points as the LAS specification numbers them. */
+const CLASSES: Record<number, string> = {
+  1: 'unclassified',
+  2: 'ground',
+  3: 'low vegetation',
+  4: 'medium vegetation',
+  5: 'high vegetation',
+  6: 'building',
+  7: 'noise',
+  8: 'key point',
+  9: 'water',
+};
+const cloud = computed({
+  get: () => d.value.cloud?.file ?? 0,
+  set: (file: number) => (m.draft.value = { ...d.value, cloud: file === 0 ? null : { ...d.value.cloud, file } }),
+});
+const ofCloud = (more: { classes?: number[]; spacing?: number | null }) =>
+  (m.draft.value = { ...d.value, cloud: { ...d.value.cloud!, ...more } });
 const toggle = (tool: Tool) => (m.tool.value = m.tool.value === tool ? 'points' : tool);
 const drop = (i: number) => (m.draft.value = { ...d.value, lines: (d.value.lines ?? []).filter((_l, k) => k !== i) });
 const said = (l: { role: string; name: string }) =>
@@ -71,6 +90,33 @@ const said = (l: { role: string; name: string }) =>
           placeholder="names, such as a peg that stands proud"
           @change="(t: string) => (d.exclude = read(t))"
       /></label>
+    </fieldset>
+    <fieldset v-if="!d.design && clouds.length > 0">
+      <legend>point cloud</legend>
+      <ElSelect v-model="cloud" aria-label="Point cloud" data-test="surface-cloud">
+        <ElOption :value="0" label="none" />
+        <ElOption v-for="c in clouds" :key="c.id" :value="c.id" :label="`${c.name}, ${c.points} points`" />
+      </ElSelect>
+      <span v-if="d.cloud" class="line">
+        <ElSelect
+          :model-value="d.cloud.classes ?? []"
+          multiple
+          aria-label="Classes"
+          placeholder="of all classes"
+          @update:model-value="(c: number[]) => ofCloud({ classes: c })"
+        >
+          <ElOption v-for="(name, c) in CLASSES" :key="c" :value="Number(c)" :label="`${c} ${name}`" />
+        </ElSelect>
+        <NumberInput
+          :model-value="d.cloud.spacing ?? null"
+          label="one point in"
+          :unit="units.length"
+          :factor="metresPer(units)"
+          :digits="3"
+          placeholder="take all"
+          @update:model-value="(s: number | null) => ofCloud({ spacing: s })"
+        />
+      </span>
     </fieldset>
     <fieldset v-if="!d.design">
       <legend>lines</legend>

@@ -314,6 +314,7 @@ watch([beside, () => terrain.value], async () => {
           :making="making"
           :codes="terrain.codes"
           :designs="terrain.designs"
+          :clouds="terrain.clouds"
           :title="editing === 'change' ? `Change ${surface?.name}` : 'Make a surface'"
           :button="editing === 'change' ? 'Change and compute' : 'Make it'"
           @save="save(making.request.value!)"
@@ -396,7 +397,7 @@ watch([beside, () => terrain.value], async () => {
                 ><span :class="{ doubt: row.stale.length > 0, holds: row.computed && row.stale.length === 0 }">{{ text }}</span></template
               >
             </FiguresTable>
-            <SurfaceSource :surface="surface" :designs="terrain.designs" />
+            <SurfaceSource :surface="surface" :designs="terrain.designs" :clouds="terrain.clouds" />
           </template>
           <SectionSheet
             v-else-if="onSections && cutting.section.value"

@@ -37,6 +37,7 @@ const surface = (over: Partial<SurfaceView> = {}): SurfaceView => ({
   crossing: 'refuse',
   design: null,
   drawn: [],
+  cloud: null,
   lines: [{ role: 'breakline', name: 'crest', points: ['P3'], vertices: [] }],
   maxEdge: null,
   interval: 0.5,
@@ -122,7 +123,17 @@ const preview = { points: 4, triangles: 2, mesh: null, contours: [], warnings: [
 describe('the terrain stage', () => {
   const materials = [{ name: 'clay', isNative: true, swell: 1.25, shrink: 0.9, density: 1.8 }];
   const answers = (s: SurfaceView[], volumes: VolumeView[] = [], sections: SectionView[] = []) => ({
-    'GET /terrain': { surfaces: s, codes: { TOE: 2, CREST: 1 }, volumes, materials, capacity: 12, sections, alignments: [], designs: [] },
+    'GET /terrain': {
+      surfaces: s,
+      codes: { TOE: 2, CREST: 1 },
+      volumes,
+      materials,
+      capacity: 12,
+      sections,
+      alignments: [],
+      designs: [],
+      clouds: [],
+    },
     'POST /terrain/preview': preview,
     'GET /terrain/volumes/1/contours': [{ h: 0, lines: [[0, 0, 1, 1]] }],
     'GET /terrain/volumes/1/mesh': mesh(),
@@ -330,7 +341,17 @@ describe('designs', () => {
   };
   const file = { id: 5, name: 'slab.dxf', faces: 1, layers: { TOP: 1 }, lines: 1, points: 0, lineLayers: { KERB: 1 } };
   const answers = {
-    'GET /terrain': { surfaces: [], codes: {}, volumes: [], materials: [], capacity: 12, sections: [], alignments: [], designs: [file] },
+    'GET /terrain': {
+      surfaces: [],
+      codes: {},
+      volumes: [],
+      materials: [],
+      capacity: 12,
+      sections: [],
+      alignments: [],
+      designs: [file],
+      clouds: [],
+    },
     'GET /designs': [file],
     'GET /designs/5': drawing,
   };

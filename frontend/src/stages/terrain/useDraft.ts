@@ -37,6 +37,7 @@ const empty = (): SurfaceRequest => ({
   crossing: 'refuse',
   design: null,
   drawn: [],
+  cloud: null,
 });
 
 const asRequest = (s: SurfaceView): SurfaceRequest => ({
@@ -55,6 +56,7 @@ const asRequest = (s: SurfaceView): SurfaceRequest => ({
   crossing: s.crossing,
   design: s.design,
   drawn: s.drawn,
+  cloud: s.cloud,
 });
 
 /** A surface while it is chosen: what is said of it, and how it would be. */

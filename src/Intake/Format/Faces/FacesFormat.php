@@ -12,7 +12,10 @@ use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Exchange\LandXml\LandXmlAlignments;
 use Mensura\Fault\UnusableInput;
 
-/** Design that others drew: faces, lines and points in DXF, faces in PLY, GeoTIFF of heights, and LandXML that holds a surface or alignments and nothing that was surveyed. */
+/**
+ * Design that others drew: faces, lines and points in DXF, faces in PLY, GeoTIFF of heights, and LandXML that holds a surface or
+ * alignments and nothing that was surveyed.
+ */
 final class FacesFormat implements FileFormat
 {
     private const HEAD = 4096;
