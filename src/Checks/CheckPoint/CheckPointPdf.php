@@ -92,7 +92,8 @@ final readonly class CheckPointPdf implements OffersChoice
         $page->heading('Check points');
         $page->beginTable([
             ['point', 90.0, 'L'], ["easting $as->length", 85.0, 'R'], ["northing $as->length", 90.0, 'R'],
-            ["height $as->length", 65.0, 'R'], ['measured as', 75.0, 'L'], ["de $mm", 35.0, 'R'], ["dn $mm", 35.0, 'R'], ["dh $mm", 35.0, 'R'],
+            ["height $as->length", 65.0, 'R'], ['measured as', 75.0, 'L'], ["de $mm", 35.0, 'R'],
+            ["dn $mm", 35.0, 'R'], ["dh $mm", 35.0, 'R'],
         ]);
         $small = static fn (?float $d): string => null === $d ? '' : $as->small($d);
         foreach ($points as $p) {
