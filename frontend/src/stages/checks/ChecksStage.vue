@@ -318,8 +318,8 @@ h2 {
   width: 210px;
 }
 .sheet > :deep(.figures) {
-  flex: 1 1 120px;
-  min-height: 120px;
+  flex: 1 1 80px;
+  min-height: 80px;
 }
 .corner {
   position: absolute;
