@@ -205,7 +205,9 @@ final readonly class DeviationPdf implements OffersChoice
             $page->beginTable($columns);
             foreach ($which as $i) {
                 $page->row([
-                    $points['names'][$i], $as->length($points['e'][$i]), $as->length($points['n'][$i]), $as->height($points['h'][$i]),
+                    // A place of a cloud or a surface has no name: its number then, as on the page.
+                    $points['names'][$i] ?? (string) ($i + 1), $as->length($points['e'][$i]), $as->length($points['n'][$i]),
+                    $as->height($points['h'][$i]),
                     is_nan($deviations[$i]) ? 'beside' : $as->small($deviations[$i], true),
                 ]);
             }

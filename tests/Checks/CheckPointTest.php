@@ -148,6 +148,8 @@ final class CheckPointTest extends ApiTestCase
         self::assertEqualsWithDelta(0.05, $byCloud['mean'], 1e-4);
         self::assertSame(441, $bySurface['measured']);
         self::assertSame([], $this->get('/checks/deviations/2/points')['names']);
+        // The report names places of a cloud by their number.
+        self::assertSame('done', $this->job('/handover', ['kind' => 'deviation-pdf', 'surfaces' => [2]])['state']);
         $refused = $this->job('/checks/deviations', ['name' => 'x', 'reference' => 'cloud', 'cloud' => 99] + $usual);
         self::assertStringContainsString('no such point cloud', (string) $refused['error']);
         // More ground makes the surface stale, and with it what was measured on it.
