@@ -134,23 +134,41 @@ final class DesignFiles
      */
     public function mesh(Project $project, int $id, array $layers, float $metre = 1.0): array
     {
-        $faces = $this->faces($project, $id);
-        $triangles = $faces->triangles;
-        $count = [] === $faces->layerOf ? intdiv(\count($triangles), 3) : \count($faces->layerOf);
-        if ([] !== $layers && [] !== $faces->faceOf) {
-            $wanted = array_flip($layers);
-            $triangles = [];
-            $count = \count(array_filter($faces->layerOf, static fn (string $l): bool => isset($wanted[$l])));
-            foreach ($faces->faceOf as $t => $face) {
-                if (isset($wanted[$faces->layerOf[$face]])) {
-                    array_push($triangles, $faces->triangles[3 * $t], $faces->triangles[3 * $t + 1], $faces->triangles[3 * $t + 2]);
-                }
-            }
-        }
-
-        [$x, $y, $z] = [self::scaled($faces->x, $metre), self::scaled($faces->y, $metre), self::scaled($faces->z, $metre)];
+        [$x, $y, $z, $triangles, $count] = $this->taken($project, $id, $layers, [], $metre);
 
         return [Mesh::of($x, $y, $z, $triangles), $count];
+    }
+
+    /**
+     * Faces of some layers, or just those that were picked, as triangles in metres.
+     *
+     * @param list<string> $layers empty for all
+     * @param list<int>    $faces  of the drawing, by number; empty for all of the layers
+     * @param float        $metre  metres of a unit of the drawing
+     *
+     * @return array{list<float>, list<float>, list<float>, list<int>, int} easting, northing, height, corners of triangles, and how
+     *                                                                     many faces of the drawing they are
+     *
+     * @throws UnusableInput
+     */
+    public function taken(Project $project, int $id, array $layers, array $faces, float $metre): array
+    {
+        $d = $this->faces($project, $id);
+        $ofLayer = array_flip($layers);
+        $picked = array_flip($faces);
+        $triangles = $seen = [];
+        for ($t = 0, $n = intdiv(\count($d->triangles), 3); $t < $n; ++$t) {
+            $face = $d->faceOf[$t] ?? $t;
+            if (([] === $layers || isset($ofLayer[$d->layerOf[$face] ?? ''])) && ([] === $faces || isset($picked[$face]))) {
+                $seen[$face] = true;
+                array_push($triangles, $d->triangles[3 * $t], $d->triangles[3 * $t + 1], $d->triangles[3 * $t + 2]);
+            }
+        }
+        if ([] === $triangles) {
+            throw new UnusableInput('/design', 'none of these faces is in the drawing');
+        }
+
+        return [self::scaled($d->x, $metre), self::scaled($d->y, $metre), self::scaled($d->z, $metre), $triangles, \count($seen)];
     }
 
     /**
@@ -158,7 +176,7 @@ final class DesignFiles
      *
      * @return list<float>
      */
-    public static function scaled(array $values, float $metre): array
+    private static function scaled(array $values, float $metre): array
     {
         return 1.0 === $metre ? $values : array_map(static fn (float $v): float => $metre * $v, $values);
     }

@@ -95,21 +95,8 @@ final class SurfaceShape
     /** @return array{list<float>, list<float>, list<float>, list<int>} easting, northing, height in metres, corners of triangles */
     private function faces(Project $project, TakenDrawing $taken): array
     {
-        $d = $this->designs->drawing($project, $taken->file);
-        $metre = $taken->metre();
-        $layers = array_flip($taken->layers);
-        $wanted = array_flip($taken->faces);
-        $triangles = [];
-        for ($t = 0, $n = intdiv(\count($d->triangles), 3); $t < $n; ++$t) {
-            $face = $d->faceOf[$t] ?? $t;
-            if (([] === $layers || isset($layers[$d->layerOf[$face] ?? ''])) && ([] === $wanted || isset($wanted[$face]))) {
-                array_push($triangles, $d->triangles[3 * $t], $d->triangles[3 * $t + 1], $d->triangles[3 * $t + 2]);
-            }
-        }
-        if ([] === $triangles) {
-            throw new UnusableInput('/design', 'none of these faces is in the drawing');
-        }
+        [$x, $y, $z, $triangles] = $this->designs->taken($project, $taken->file, $taken->layers, $taken->faces, $taken->metre());
 
-        return [DesignFiles::scaled($d->x, $metre), DesignFiles::scaled($d->y, $metre), DesignFiles::scaled($d->z, $metre), $triangles];
+        return [$x, $y, $z, $triangles];
     }
 }

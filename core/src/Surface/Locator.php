@@ -35,12 +35,14 @@ final class Locator
         $this->rows = (int) ($height / $this->cell) + 2;
         // Counted first, so that all lie in one list: a list to a cell would take several times the room and the time.
         $count = array_fill(0, $this->columns * $this->rows + 1, 0);
-        $boxes = [];
+        // Flat: a list of four to each of millions of triangles would take a quarter of a gigabyte.
+        $east = $north = [];
         for ($h = 0, $end = \count($tin->triangles); $h < $end; $h += 3) {
-            $boxes[] = $box = $this->box($h);
-            [$c0, $c1, $r0, $r1] = $box;
+            [$c0, $c1, $r0, $r1] = $this->box($h);
             $this->west[] = $c0;
             $this->south[] = $r0;
+            $east[] = $c1;
+            $north[] = $r1;
             for ($r = $r0; $r <= $r1; ++$r) {
                 for ($c = $c0; $c <= $c1; ++$c) {
                     ++$count[$r * $this->columns + $c + 1];
@@ -52,8 +54,9 @@ final class Locator
         }
         $this->begin = $count;
         $in = array_fill(0, max(1, $count[$cells]), 0);
-        foreach ($boxes as $t => [$c0, $c1, $r0, $r1]) {
-            for ($r = $r0; $r <= $r1; ++$r) {
+        foreach ($this->west as $t => $c0) {
+            $c1 = $east[$t];
+            for ($r = $this->south[$t], $r1 = $north[$t]; $r <= $r1; ++$r) {
                 for ($c = $c0; $c <= $c1; ++$c) {
                     $in[$count[$r * $this->columns + $c]++] = $t;
                 }

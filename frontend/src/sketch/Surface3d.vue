@@ -121,8 +121,14 @@ function turned(event: KeyboardEvent) {
   paint();
 }
 
+/** What is drawn no more gives its room back. */
+function emptied(group: THREE.Group) {
+  for (const drawn of group.children) (drawn as THREE.Mesh).geometry.dispose();
+  group.clear();
+}
+
 function build() {
-  body.clear();
+  emptied(body);
   [whole, thin] = [null, null];
   if (!props.mesh) return;
   const head = new DataView(props.mesh);
@@ -201,7 +207,7 @@ function build() {
 
 /** What is picked stands out in front of the surface. */
 function mark() {
-  marked.clear();
+  emptied(marked);
   marked.scale.z = exaggeration.value;
   const m = props.marks;
   if (!m) return;

@@ -29,12 +29,11 @@ final readonly class FaceFile
      * @param list<string> $lineLayers  of each line
      * @param list<int>    $points    corners that are points, and of nothing else
      * @param list<string> $pointLayers of each point
-     * @param ?float       $unit      metres of a drawing unit as the file says it
      */
     private function __construct(
         public array $x, public array $y, public array $z, public array $triangles, public array $faceOf = [], public array $layerOf = [],
         public array $warnings = [], public array $lines = [], public array $lineLayers = [], public array $points = [],
-        public array $pointLayers = [], public ?float $unit = null,
+        public array $pointLayers = [],
     ) {
     }
 
@@ -74,7 +73,7 @@ final readonly class FaceFile
         }
         $triangles = array_map(static fn (int $v): int => $to[$v], $this->triangles);
 
-        return new self($x, $y, $z, $triangles, $this->faceOf, $this->layerOf, $this->warnings, unit: $this->unit);
+        return new self($x, $y, $z, $triangles, $this->faceOf, $this->layerOf, $this->warnings);
     }
 
     /**
@@ -144,7 +143,7 @@ final readonly class FaceFile
 
         return new self(
             $dxf->x, $dxf->y, $dxf->z, $dxf->triangles, $dxf->faceOf, $dxf->layerOf, $warnings, $dxf->lines, $dxf->lineLayers,
-            $dxf->points, $dxf->pointLayers, $dxf->unit,
+            $dxf->points, $dxf->pointLayers,
         );
     }
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { CheckPointsRequest, CheckPointsView, ChecksView } from '../../api/types';
+import AskForm from '../../fields/AskForm.vue';
 import NumberInput from '../../fields/NumberInput.vue';
 import { namePattern } from '../../format/pattern';
 import { lengthUnit, metresPer } from '../../format/units';
@@ -44,8 +45,14 @@ function save() {
 </script>
 
 <template>
-  <form class="form" @submit.prevent="save">
-    <h1>{{ check ? `Check ${check.name} anew` : 'Which check points, against what?' }}</h1>
+  <AskForm
+    :title="check ? `Check ${check.name} anew` : 'Which check points, against what?'"
+    button="Compare"
+    :missing="missing"
+    test="points-compare"
+    @save="save"
+    @cancel="emit('cancel')"
+  >
     <div class="grid">
       <ElFormItem label="name"><ElInput v-model="name" maxlength="80" aria-label="Name" data-test="points-name" /></ElFormItem>
       <ElFormItem label="names like, with * and ?"
@@ -67,37 +74,5 @@ function save() {
         ><ElOption v-for="s in checks.surfaces" :key="s.id" :value="s.id" :label="s.name" /></ElSelect
     ></ElFormItem>
     <CloudRadius v-else v-model:cloud="cloud" v-model:radius="radius" :clouds="checks.clouds" />
-    <div class="line">
-      <ElButton type="primary" native-type="submit" data-test="points-compare" :disabled="!project.mayChange || missing !== ''"
-        >Compare</ElButton
-      >
-      <ElButton @click="emit('cancel')">Cancel</ElButton>
-      <span class="doubt">{{ missing }}</span>
-    </div>
-  </form>
+  </AskForm>
 </template>
-
-<style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 6px;
-}
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 4px 16px;
-}
-.line {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.line .el-button + .el-button {
-  margin-left: 0;
-}
-h2,
-p {
-  margin: 0;
-}
-</style>

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { CheckPointsRequest, CheckPointsView, ChecksView } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import AnswerHead from '../../frame/AnswerHead.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import LineageList from '../../frame/LineageList.vue';
 import { useProject } from '../../state/project';
@@ -44,29 +45,27 @@ const several = computed(() => props.checks.checks.length > 1);
     </div>
   </EmptyPage>
   <template v-else>
-    <header class="answer">
-      <div class="words">
-        <h1 data-test="points-headline">{{ checkHeadline(check, units) }}</h1>
-        <p v-for="s in checkSentences(check)" :key="s">{{ s }}</p>
-        <p>{{ checks.checkPoints }} check points are held out of every adjustment and surface.</p>
-        <p v-if="check.stale.length > 0"><span class="doubt">Stale:</span> {{ check.stale.join('; ') }}.</p>
-        <p class="quiet">compared {{ check.run }} {{ check.run === 1 ? 'time' : 'times' }}, last by {{ check.author }}</p>
-        <ElSelect
-          v-if="several"
-          :model-value="check.number"
-          size="small"
-          class="which"
-          aria-label="Which check"
-          @update:model-value="(n: number) => emit('choose', n)"
-          ><ElOption v-for="c in checks.checks" :key="c.number" :value="c.number" :label="c.name"
-        /></ElSelect>
-      </div>
-      <div class="actions">
+    <AnswerHead>
+      <h1 data-test="points-headline">{{ checkHeadline(check, units) }}</h1>
+      <p v-for="s in checkSentences(check)" :key="s">{{ s }}</p>
+      <p>{{ checks.checkPoints }} check points are held out of every adjustment and surface.</p>
+      <p v-if="check.stale.length > 0"><span class="doubt">Stale:</span> {{ check.stale.join('; ') }}.</p>
+      <p class="quiet">compared {{ check.run }} {{ check.run === 1 ? 'time' : 'times' }}, last by {{ check.author }}</p>
+      <ElSelect
+        v-if="several"
+        :model-value="check.number"
+        size="small"
+        class="which"
+        aria-label="Which check"
+        @update:model-value="(n: number) => emit('choose', n)"
+        ><ElOption v-for="c in checks.checks" :key="c.number" :value="c.number" :label="c.name"
+      /></ElSelect>
+      <template #actions>
         <ElButton :disabled="!project.mayChange" data-test="change-points" @click="editing = 'change'">Compare anew…</ElButton>
         <ElButton type="primary" :disabled="!project.mayChange" data-test="new-points" @click="editing = 'new'">New check</ElButton>
         <ElButton :disabled="!project.mayChange" data-test="points-report" @click="emit('report')">Report as PDF</ElButton>
-      </div>
-    </header>
+      </template></AnswerHead
+    >
     <FiguresTable
       class="short"
       label="figures by coordinate"
@@ -91,28 +90,8 @@ const several = computed(() => props.checks.checks.length > 1);
 </template>
 
 <style scoped>
-.answer {
-  display: flex;
-  gap: 14px;
-  align-items: flex-start;
-}
-.words {
-  flex: 1;
-  min-width: 0;
-}
-.words p {
-  margin: 0 0 2px;
-}
 .which {
   width: 210px;
-}
-.actions {
-  display: grid;
-  gap: 5px;
-  flex: none;
-}
-.actions .el-button {
-  margin: 0;
 }
 .short {
   flex: none !important;

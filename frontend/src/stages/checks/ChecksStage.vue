@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router';
 import { get, post, put } from '../../api/client';
 import type { ChecksView, DeviationRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
+import AnswerHead from '../../frame/AnswerHead.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import LineageList from '../../frame/LineageList.vue';
 import PageTabs from '../../frame/PageTabs.vue';
@@ -183,26 +184,24 @@ watch(marks.chosen, marks.loadRows);
           </div>
         </EmptyPage>
         <template v-else>
-          <header class="answer">
-            <div class="words">
-              <h1 data-test="headline">{{ earlier ? changed : (words?.headline ?? check.name) }}</h1>
-              <template v-if="!earlier"
-                ><p v-for="s in words?.sentences" :key="s">{{ s }}</p></template
-              >
-              <p v-if="check.stale.length > 0"><span class="doubt">Stale:</span> {{ check.stale.join('; ') }}.</p>
-              <p class="quiet">
-                against <strong>{{ check.against }}</strong>{{ check.measuredOn ? ` · measured on ${check.measuredOn}` : '' }} · compared
-                {{ check.run }} {{ check.run === 1 ? 'time' : 'times' }}, last by {{ check.author }}
-              </p>
-            </div>
-            <div class="actions">
+          <AnswerHead>
+            <h1 data-test="headline">{{ earlier ? changed : (words?.headline ?? check.name) }}</h1>
+            <template v-if="!earlier"
+              ><p v-for="s in words?.sentences" :key="s">{{ s }}</p></template
+            >
+            <p v-if="check.stale.length > 0"><span class="doubt">Stale:</span> {{ check.stale.join('; ') }}.</p>
+            <p class="quiet">
+              against <strong>{{ check.against }}</strong>{{ check.measuredOn ? ` · measured on ${check.measuredOn}` : '' }} · compared
+              {{ check.run }} {{ check.run === 1 ? 'time' : 'times' }}, last by {{ check.author }}
+            </p>
+            <template #actions>
               <ElButton :disabled="!project.mayChange" data-test="change-check" @click="editing = 'change'">Compare anew…</ElButton>
               <ElButton type="primary" data-test="new-check" :disabled="!project.mayChange" @click="editing = 'new'"
                 >New comparison</ElButton
               >
               <ElButton data-test="check-report" :disabled="!project.mayChange || earlier !== null" @click="report">Report as PDF</ElButton>
-            </div>
-          </header>
+            </template></AnswerHead
+          >
           <PageTabs v-model="tab" :tabs="tabs" label="Pages of the comparison"
             ><ElSelect
               v-if="checks.deviations.length > 1"
@@ -288,27 +287,9 @@ watch(marks.chosen, marks.loadRows);
 </template>
 
 <style scoped>
-.answer {
-  display: flex;
-  gap: 14px;
-  align-items: flex-start;
-}
-.words {
-  flex: 1;
-  min-width: 0;
-}
-.words p,
 .at,
 h2 {
   margin: 0 0 2px;
-}
-.actions {
-  display: grid;
-  gap: 5px;
-  flex: none;
-}
-.actions .el-button {
-  margin: 0;
 }
 .first {
   border-top: 0;

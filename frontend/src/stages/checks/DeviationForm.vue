@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { ChecksView, DeviationRequest, DeviationView } from '../../api/types';
+import AskForm from '../../fields/AskForm.vue';
 import NumberInput from '../../fields/NumberInput.vue';
 import { namePattern } from '../../format/pattern';
 import { lengthUnit, metresPer } from '../../format/units';
@@ -95,8 +96,14 @@ function save() {
 </script>
 
 <template>
-  <form class="form" @submit.prevent="save">
-    <h1>{{ check ? `Compare ${check.name} anew` : 'What is compared with what?' }}</h1>
+  <AskForm
+    :title="check ? `Compare ${check.name} anew` : 'What is compared with what?'"
+    button="Compare"
+    :missing="missing"
+    test="compare"
+    @save="save"
+    @cancel="emit('cancel')"
+  >
     <div class="grid">
       <ElFormItem label="name"><ElInput v-model="name" maxlength="80" aria-label="Name" data-test="check-name" /></ElFormItem>
       <ElFormItem label="measured on"
@@ -174,35 +181,5 @@ function save() {
         placeholder="nothing"
       />
     </div>
-    <div class="line">
-      <ElButton type="primary" native-type="submit" data-test="compare" :disabled="!project.mayChange || missing !== ''">Compare</ElButton>
-      <ElButton @click="emit('cancel')">Cancel</ElButton>
-      <span class="doubt">{{ missing }}</span>
-    </div>
-  </form>
+  </AskForm>
 </template>
-
-<style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 6px;
-}
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 4px 16px;
-}
-.line {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.line .el-button + .el-button {
-  margin-left: 0;
-}
-h2,
-p {
-  margin: 0;
-}
-</style>

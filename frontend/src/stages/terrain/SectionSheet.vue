@@ -4,6 +4,7 @@ import type { SectionView, UnitsView } from '../../api/types';
 import { figures, words, type Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { height, length, lengthUnit, when } from '../../format/units';
+import AnswerHead from '../../frame/AnswerHead.vue';
 import LineageList from '../../frame/LineageList.vue';
 import PageTabs from '../../frame/PageTabs.vue';
 import { useProject } from '../../state/project';
@@ -110,27 +111,25 @@ const none = new Set<string>();
 </script>
 
 <template>
-  <header class="answer">
-    <div class="words">
-      <h1 data-test="section-headline">
-        {{ headline }}
-      </h1>
-      <p v-if="section.low === null" class="doubt">The line crosses none of its surfaces.</p>
-      <p v-if="section.stale.length > 0"><span class="doubt">Stale:</span> {{ section.stale.join('; ') }}.</p>
-      <p class="quiet">
-        {{ section.alignment ? `Along the alignment ${section.alignment}. ` : '' }}Run {{ section.run }}, {{ when(section.at) }} by
-        {{ section.author }}.
-      </p>
-    </div>
-    <div class="actions">
+  <AnswerHead>
+    <h1 data-test="section-headline">
+      {{ headline }}
+    </h1>
+    <p v-if="section.low === null" class="doubt">The line crosses none of its surfaces.</p>
+    <p v-if="section.stale.length > 0"><span class="doubt">Stale:</span> {{ section.stale.join('; ') }}.</p>
+    <p class="quiet">
+      {{ section.alignment ? `Along the alignment ${section.alignment}. ` : '' }}Run {{ section.run }}, {{ when(section.at) }} by
+      {{ section.author }}.
+    </p>
+    <template #actions>
       <ElButton type="primary" data-test="new-section" :disabled="!project.mayChange" @click="emit('fresh')">New section</ElButton>
       <ElButton :disabled="!project.mayChange" @click="emit('change')">Cut anew…</ElButton>
       <span class="pair">
         <ElButton data-test="section-pdf" :disabled="!project.mayChange" @click="emit('write', 'section-pdf')">PDF</ElButton>
         <ElButton data-test="section-dxf" :disabled="!project.mayChange" @click="emit('write', 'section-dxf')">DXF</ElButton>
       </span>
-    </div>
-  </header>
+    </template></AnswerHead
+  >
   <PageTabs v-model="tab" :tabs="tabs" label="Pages of the section" test="section-tab" />
   <template v-if="drawing && tab === 'profile'">
     <ProfileChart
@@ -190,26 +189,8 @@ const none = new Set<string>();
 </template>
 
 <style scoped>
-.answer {
-  display: flex;
-  gap: 14px;
-  align-items: flex-start;
-}
-.words {
-  flex: 1;
-  min-width: 0;
-}
-.words p,
 .at {
   margin: 0 0 2px;
-}
-.actions {
-  display: grid;
-  gap: 5px;
-  flex: none;
-}
-.actions .el-button {
-  margin: 0;
 }
 .pair {
   display: grid;

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import type { MaterialView, VolumeView } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { area, length, lengthUnit, volume as cubic, when } from '../../format/units';
+import AnswerHead from '../../frame/AnswerHead.vue';
 import LineageList from '../../frame/LineageList.vue';
 import PageTabs from '../../frame/PageTabs.vue';
 import { useProject } from '../../state/project';
@@ -35,26 +36,24 @@ const tabs = computed(
 </script>
 
 <template>
-  <header class="answer">
-    <div class="words">
-      <h1 data-test="volume-headline">{{ headline }}</h1>
-      <p>
-        {{ volume.of }} against <strong>{{ volume.comparedTo }}</strong>: cut over {{ area(volume.areaCut, units) }}, fill over
-        {{ area(volume.areaFill, units) }}, net <strong class="mono">{{ cubic(volume.net, units) }}</strong>.
-        <template v-if="volume.isopach"
-          >At most {{ length(volume.thickest, units, -1) }} {{ lengthUnit(units) }} above and {{ length(volume.deepest, units, -1) }}
-          {{ lengthUnit(units) }} below.</template
-        ><template v-else> The surfaces are too large for slices and map; the figures are exact.</template>
-      </p>
-      <p v-if="volume.stale.length > 0"><span class="doubt">Stale:</span> {{ volume.stale.join('; ') }}.</p>
-      <p class="quiet">Run {{ volume.run }}, {{ when(volume.at) }} by {{ volume.author }}.</p>
-    </div>
-    <div class="actions">
+  <AnswerHead>
+    <h1 data-test="volume-headline">{{ headline }}</h1>
+    <p>
+      {{ volume.of }} against <strong>{{ volume.comparedTo }}</strong>: cut over {{ area(volume.areaCut, units) }}, fill over
+      {{ area(volume.areaFill, units) }}, net <strong class="mono">{{ cubic(volume.net, units) }}</strong>.
+      <template v-if="volume.isopach"
+        >At most {{ length(volume.thickest, units, -1) }} {{ lengthUnit(units) }} above and {{ length(volume.deepest, units, -1) }}
+        {{ lengthUnit(units) }} below.</template
+      ><template v-else> The surfaces are too large for slices and map; the figures are exact.</template>
+    </p>
+    <p v-if="volume.stale.length > 0"><span class="doubt">Stale:</span> {{ volume.stale.join('; ') }}.</p>
+    <p class="quiet">Run {{ volume.run }}, {{ when(volume.at) }} by {{ volume.author }}.</p>
+    <template #actions>
       <ElButton type="primary" data-test="new-volume" :disabled="!project.mayChange" @click="emit('fresh')">New volume</ElButton>
       <ElButton :disabled="!project.mayChange" @click="emit('change')">Compute anew…</ElButton>
       <ElButton data-test="volume-report" :disabled="!project.mayChange" @click="emit('report')">Report as PDF</ElButton>
-    </div>
-  </header>
+    </template></AnswerHead
+  >
   <PageTabs v-model="tab" :tabs="tabs" label="Pages of the volume" test="volume-tab" />
   <template v-if="tab === 'haul'">
     <MaterialsForm v-if="editing" :materials="materials" :capacity="capacity" @done="editing = false" />
@@ -96,26 +95,6 @@ const tabs = computed(
 </template>
 
 <style scoped>
-.answer {
-  display: flex;
-  gap: 14px;
-  align-items: flex-start;
-}
-.words {
-  flex: 1;
-  min-width: 0;
-}
-.words p {
-  margin: 0 0 2px;
-}
-.actions {
-  display: grid;
-  gap: 5px;
-  flex: none;
-}
-.actions .el-button {
-  margin: 0;
-}
 .line {
   display: flex;
   gap: 10px;

@@ -22,8 +22,9 @@ final class FacesFormat implements FileFormat
 
     public function recognises(string $path, string $name): float
     {
-        $head = ltrim((string) file_get_contents($path, length: self::HEAD), "\xEF\xBB\xBF \t\r\n");
-        if (\in_array(substr((string) file_get_contents($path, length: 4), 0, 4), FaceFile::TIFF, true)) {
+        $bytes = (string) file_get_contents($path, length: self::HEAD);
+        $head = ltrim($bytes, "\xEF\xBB\xBF \t\r\n");
+        if (\in_array(substr($bytes, 0, 4), FaceFile::TIFF, true)) {
             return 1.0;
         }
         if (1 === preg_match('/^ply\s/', $head)) {
