@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Mensura\Surface;
 
 use Mensura\Fault\UnusableInput;
+use Mensura\Parallel\Forked;
 
 /**
  * Volume between a surface and a reference, exact for plane triangles: each piece is a prism with a plane top and
@@ -12,6 +13,8 @@ use Mensura\Fault\UnusableInput;
  */
 final class Volume
 {
+    private const AT_ONCE = 100_000;
+    private const PARTS = 4;
     private float $cut = 0.0;
     private float $fill = 0.0;
     private float $areaCut = 0.0;
@@ -49,7 +52,22 @@ final class Volume
     public static function againstSurface(Tin $tin, Tin $other): array
     {
         $self = new self();
-        Overlay::walk($tin, $other, $self->add(...));
+        $pieces = new Pieces($tin, $other);
+        $count = $tin->triangleCount() < self::AT_ONCE ? 1 : self::PARTS;
+        // Always the same parts, summed in the same order: the sums do not depend on how many processors there are.
+        $parts = Forked::map($count, static function (int $part) use ($pieces, $count): array {
+            $sum = new self();
+            $pieces->each($sum->add(...), $part, $count);
+
+            return [$sum->cut, $sum->fill, $sum->areaCut, $sum->areaFill, $sum->planArea];
+        });
+        foreach ($parts as [$cut, $fill, $areaCut, $areaFill, $planArea]) {
+            $self->cut += $cut;
+            $self->fill += $fill;
+            $self->areaCut += $areaCut;
+            $self->areaFill += $areaFill;
+            $self->planArea += $planArea;
+        }
         if (!($self->planArea > 0.0)) {
             throw new UnusableInput('', 'the two surfaces have no common area');
         }
