@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Checks;
 
 use App\Checks\Request\DeviationRequest;
+use App\Reference\ReferenceContent;
 use App\Survey\PointRow;
 
 /** What a comparison is made of; kept with its result, so that it can be made again. Metres. */
@@ -56,12 +57,15 @@ final readonly class DeviationSettings
         );
     }
 
-    /** @return array{list<string>, list<string>} contents and results that are read; a file never changes */
+    /** @return array{list<string>, list<string>} contents and results that are read; a file never changes, only where it lies */
     public function restsOn(): array
     {
         $contents = self::POINTS === $this->measured ? [self::points($this->codes, $this->pattern)] : [];
         if (self::PLANE === $this->reference && [] !== $this->planeCodes) {
             $contents[] = self::points($this->planeCodes, '');
+        }
+        if (self::CLOUD === $this->measured || \in_array($this->reference, [self::DESIGN, self::CLOUD], true)) {
+            $contents[] = ReferenceContent::kind();
         }
         $surfaces = [
             self::SURFACE === $this->measured ? $this->measuredSurface : 0, self::SURFACE === $this->reference ? $this->surface : 0,

@@ -19,8 +19,9 @@ final class CloudFiles
     /** What a worker holds at once. */
     private const MOST = 3_000_000;
 
-    public function __construct(private readonly SurveyFileRepository $files, private readonly FileStore $store)
-    {
+    public function __construct(
+        private readonly SurveyFileRepository $files, private readonly FileStore $store, private readonly FilePlacement $placement,
+    ) {
     }
 
     /** @return list<CloudFileView> */
@@ -30,6 +31,14 @@ final class CloudFiles
             static fn (SurveyFile $f): CloudFileView => new CloudFileView($f->id(), $f->name(), (int) ($f->mapping()['points'] ?? 0)),
             array_filter($this->files->of($project), self::isCloud(...)),
         ));
+    }
+
+    /** Points it says it holds; null where there is no such cloud. */
+    public function count(Project $project, int $id): ?int
+    {
+        $file = $this->files->in($project, $id);
+
+        return null === $file || !self::isCloud($file) ? null : (int) ($file->mapping()['points'] ?? 0);
     }
 
     /**
@@ -53,7 +62,7 @@ final class CloudFiles
         $cloud = PointFile::read($this->store->localPath($file->sha256()), $file->name());
 
         if ([] === $classes) {
-            return [$cloud->x, $cloud->y, $cloud->z, $file->name()];
+            return [...$this->placement->placed($project, $file, $cloud->x, $cloud->y, $cloud->z), $file->name()];
         }
         if (null === $cloud->classes) {
             throw new UnusableInput($pointer, $file->name().' has no classes: only LAS and LAZ do');
@@ -68,7 +77,7 @@ final class CloudFiles
             }
         }
 
-        return [$x, $y, $z, $file->name()];
+        return [...$this->placement->placed($project, $file, $x, $y, $z), $file->name()];
     }
 
     private static function isCloud(SurveyFile $file): bool

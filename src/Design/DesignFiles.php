@@ -23,8 +23,12 @@ final class DesignFiles
     public const UNITS = ['', 'm', 'ft', 'ftUS', 'mm'];
     public const METRES = ['' => 1.0, 'm' => 1.0, 'ft' => 0.3048, 'ftUS' => 1200.0 / 3937.0, 'mm' => 0.001];
 
-    public function __construct(private readonly SurveyFileRepository $files, private readonly FileStore $store)
-    {
+    /** Metres between the ends of a line that is taken as closed. */
+    private const CLOSED = 1e-6;
+
+    public function __construct(
+        private readonly SurveyFileRepository $files, private readonly FileStore $store, private readonly FilePlacement $placement,
+    ) {
     }
 
     /** @return list<DesignFileView> those with faces, that can be compared with */
@@ -64,14 +68,15 @@ final class DesignFiles
         $faces = intdiv(\count($d->triangles), 3);
 
         return new DrawingView(
-            $id, $this->named($project, $id), $d->x, $d->y, $d->z, $d->triangles,
-            [] !== $d->faceOf || 0 === $faces ? $d->faceOf : range(0, $faces - 1), $names, $numbers($d->layerOf), $d->lines,
-            $numbers($d->lineLayers), $d->points, $numbers($d->pointLayers),
+            $id, $this->named($project, $id), ...$this->coordinates($project, $id, $d, 1.0), triangles: $d->triangles, faceOf:
+            [] !== $d->faceOf || 0 === $faces ? $d->faceOf : range(0, $faces - 1), layers: $names, faceLayer: $numbers($d->layerOf),
+            lines: $d->lines, lineLayer: $numbers($d->lineLayers), points: $d->points, pointLayer: $numbers($d->pointLayers),
         );
     }
 
     /**
-     * Lines of a drawing that hold a surface in shape.
+     * Lines of a drawing that hold a surface in shape. Boundaries and voids are taken in plan: where they run on the surface is
+     * read off the surface, for what others outline often lies at height 0.
      *
      * @param list<string> $layers empty for all
      * @param float        $metre  metres of a unit of the drawing
@@ -80,21 +85,42 @@ final class DesignFiles
      *
      * @throws UnusableInput
      */
-    public function lines(Project $project, int $id, array $layers, float $metre): array
+    public function lines(Project $project, int $id, array $layers, float $metre, string $role = SurfaceLine::BREAKLINE): array
     {
         $d = $this->drawing($project, $id);
+        [$x, $y, $z] = $this->coordinates($project, $id, $d, $metre);
         $wanted = array_flip($layers);
+        $isRing = SurfaceLine::BREAKLINE !== $role;
         $lines = [];
         foreach ($d->lines as $k => $corners) {
             if ([] === $layers || isset($wanted[$d->lineLayers[$k]])) {
-                $lines[] = new SurfaceLine(SurfaceLine::BREAKLINE, $d->lineLayers[$k].' '.($k + 1), array_map(
-                    static fn (int $c): array => [$metre * $d->x[$c], $metre * $d->y[$c], $metre * $d->z[$c]], $corners,
-                ));
+                $name = $d->lineLayers[$k].' '.($k + 1);
+                $vertices = array_map(
+                    static fn (int $c): array => [$x[$c], $y[$c], $isRing ? null : $z[$c]], $corners,
+                );
+                $lines[] = new SurfaceLine($role, $name, $isRing ? self::ring($vertices, $name, $role) : $vertices);
             }
         }
 
         return [] !== $lines ? $lines
             : throw new UnusableInput('/drawn', \sprintf('%s draws no line on these layers', $this->named($project, $id)));
+    }
+
+    /**
+     * @param list<array{float, float, ?float}> $vertices
+     *
+     * @return list<array{float, float, ?float}> without the first again at the end
+     */
+    private static function ring(array $vertices, string $name, string $role): array
+    {
+        $last = \count($vertices) - 1;
+        $gap = $last < 1 ? 0.0 : hypot($vertices[$last][0] - $vertices[0][0], $vertices[$last][1] - $vertices[0][1]);
+        if ($gap > self::CLOSED) {
+            $words = 'line %s is open by %.3f m; a %s is a closed line: close it in the drawing, or take it as a breakline';
+            throw new UnusableInput('/drawn', \sprintf($words, $name, $gap, $role));
+        }
+
+        return \array_slice($vertices, 0, $last);
     }
 
     public function named(Project $project, int $id): string
@@ -168,7 +194,23 @@ final class DesignFiles
             throw new UnusableInput('/design', 'none of these faces is in the drawing');
         }
 
-        return [self::scaled($d->x, $metre), self::scaled($d->y, $metre), self::scaled($d->z, $metre), $triangles, \count($seen)];
+        return [...$this->coordinates($project, $id, $d, $metre), $triangles, \count($seen)];
+    }
+
+    /**
+     * Corners of a drawing in the project as it is now; metres.
+     *
+     * @param float $metre metres of a unit of the drawing
+     *
+     * @return array{list<float>, list<float>, list<float>}
+     *
+     * @throws UnusableInput
+     */
+    public function coordinates(Project $project, int $id, FaceFile $drawing, float $metre): array
+    {
+        [$x, $y, $z] = [self::scaled($drawing->x, $metre), self::scaled($drawing->y, $metre), self::scaled($drawing->z, $metre)];
+
+        return $this->placement->placed($project, $this->file($project, $id), $x, $y, $z);
     }
 
     /**

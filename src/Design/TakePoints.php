@@ -68,14 +68,14 @@ final class TakePoints implements Operation
         if ([] !== $taken = array_keys($this->points->allNamed($project, $names))) {
             throw new UnusableInput('/prefix', \sprintf('there is a point %s already; choose another beginning of the names', $taken[0]));
         }
+        [$x, $y, $z] = $this->designs->coordinates($project, $this->file, $drawing, $this->metre);
         $made = [];
         foreach ($this->corners as $i => $c) {
             if (!isset($drawing->x[$c])) {
                 throw new UnusableInput("/corners/$i", \sprintf('the drawing has no corner %d', $c));
             }
             $made[] = new ImportedPoint(
-                0, $names[$i], $this->code, self::place($drawing->x[$c], $this->metre), self::place($drawing->y[$c], $this->metre),
-                self::place($drawing->z[$c], $this->metre),
+                0, $names[$i], $this->code, self::place($x[$c]), self::place($y[$c]), self::place($z[$c]),
             );
         }
         $known = $project->isPlane() ? Point::LOCALLY : Point::GLOBALLY;
@@ -85,8 +85,8 @@ final class TakePoints implements Operation
     }
 
     /** To the hundredth of a millimetre, as every coordinate of a project. */
-    private static function place(float $value, float $metre): float
+    private static function place(float $value): float
     {
-        return round($metre * $value, 5);
+        return round($value, 5);
     }
 }

@@ -77,7 +77,11 @@ final class ApplyLocalization implements Operation
             );
         }
         if ($wasPlane) {
-            $this->followers->move($project, static fn (string $what, float $e, float $n): array => \array_slice($way($e, $n, null), 0, 2));
+            $from = ['reference' => $project->reference(), 'heights' => $project->heights(), 'geoid' => $project->geoid()];
+            $to = ['reference' => $l->system, 'heights' => $l->heightKind, 'geoid' => $l->geoid];
+            $step = new Step($from, $to, localization: $this->localization);
+            $place = static fn (string $what, float $e, float $n): array => \array_slice($way($e, $n, null), 0, 2);
+            $this->followers->move($project, $place, $step);
             $project->refer($l->system, $l->heightKind, $l->geoid);
         }
         $this->title = \sprintf('Applied the localization %s: %d points now in %s', $l->name, $moved, $l->system);

@@ -104,18 +104,18 @@ final class ChangeReference implements Prepared
 
             return $moved ?? MovedPoint::staying($p, $isPlane ? Point::LOCALLY : $p->known);
         });
-        if (null !== $movement = $this->movement) {
-            $this->followers->move($project, static function (string $what, float $e, float $n) use ($movement): array {
-                [$x, $y] = $movement->apply($what, $e, $n, null);
-
-                return [$x, $y];
-            });
-        }
         $from = ['reference' => $project->reference(), 'heights' => $project->heights(), 'geoid' => $project->geoid()];
         $to = [
             'reference' => $this->to->reference, 'heights' => $this->to->heights,
             'geoid' => 'geoid' === $this->to->heights ? $this->to->geoid : '',
         ];
+        if (null !== $movement = $this->movement) {
+            $this->followers->move($project, static function (string $what, float $e, float $n) use ($movement): array {
+                [$x, $y] = $movement->apply($what, $e, $n, null);
+
+                return [$x, $y];
+            }, new Step($from, $to, $movement->transformation(), $this->to->epoch));
+        }
         $project->refer($to['reference'], $to['heights'], $to['geoid']);
         $this->say($project, $stay);
         $this->detail = [

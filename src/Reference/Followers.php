@@ -16,10 +16,10 @@ final class Followers
     }
 
     /** @param \Closure(string, float, float): array{float, float} $place */
-    public function move(Project $project, \Closure $place): void
+    public function move(Project $project, \Closure $place, Step $step): void
     {
         foreach ($this->followers as $follower) {
-            $follower->moved($project, $place);
+            $follower->moved($project, $place, $step);
         }
     }
 }

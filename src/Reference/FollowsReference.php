@@ -14,6 +14,7 @@ interface FollowsReference
     /**
      * @param \Closure(string, float, float): array{float, float} $place what it is about, easting, northing in metres;
      * gives the new ones
+     * @param Step $step the same in words, for what keeps its own numbers and is placed when it is read
      */
-    public function moved(Project $project, \Closure $place): void;
+    public function moved(Project $project, \Closure $place, Step $step): void;
 }

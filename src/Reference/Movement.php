@@ -56,6 +56,19 @@ final readonly class Movement
         return new self($from->system, $from->geoid, $to->system, $to->geoid, $route);
     }
 
+    /** Name of the one transformation between the datums; null where none is needed, or each place takes its own. */
+    public function transformation(): ?string
+    {
+        foreach ($this->route->stages as $stage) {
+            $candidates = $stage['choice']->candidates ?? [];
+            if ('datum' === $stage['kind'] && 1 === \count($candidates) && !$candidates[0]->isIdentity()) {
+                return $candidates[0]->name;
+            }
+        }
+
+        return null;
+    }
+
     /**
      * @return array{float, float, ?float} easting, northing, height
      *

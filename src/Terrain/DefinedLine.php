@@ -10,7 +10,6 @@ use Mensura\Surface\SurfaceLine;
 /** A line that shapes a surface: through points by their names, or by vertices drawn on the sketch (metres). */
 final readonly class DefinedLine
 {
-    private const ROLES = [SurfaceLine::BREAKLINE, SurfaceLine::BOUNDARY, SurfaceLine::VOID];
     private const LONGEST_NAME = 80;
 
     /**
@@ -26,7 +25,7 @@ final readonly class DefinedLine
     {
         $line = \is_array($line) ? $line : throw new UnusableInput($pointer, 'is not a line');
         $role = $line['role'] ?? null;
-        if (!\in_array($role, self::ROLES, true)) {
+        if (!\in_array($role, SurfaceLine::ROLES, true)) {
             throw new UnusableInput("$pointer/role", 'is breakline, boundary or void');
         }
         $points = $line['points'] ?? [];

@@ -25,7 +25,7 @@ final readonly class SurfaceDefinition
      * @param bool              $smooth   whether contours are drawn on the surface bent smoothly
      * @param bool              $mean     whether breaklines may cross at different heights, the mean taken
      * @param ?TakenDrawing      $design   whose faces are the surface, in place of points; null where points make it
-     * @param list<TakenDrawing> $drawn    drawings whose lines are breaklines
+     * @param list<TakenDrawing> $drawn    drawings whose lines are breaklines, boundaries or voids
      * @param ?TakenCloud        $cloud    whose points are taken with those of the project
      */
     public function __construct(
@@ -144,12 +144,20 @@ final readonly class SurfaceDefinition
         );
     }
 
+    /** The same with one point of its cloud to a square of that side, metres. */
+    public function thinned(float $spacing): self
+    {
+        $cloud = null === $this->cloud ? null : new TakenCloud($this->cloud->file, $this->cloud->classes, $spacing);
+
+        return $this->with($this->selection, $this->lines, $cloud);
+    }
+
     /** @param list<DefinedLine> $lines */
-    private function with(Selection $selection, array $lines): self
+    private function with(Selection $selection, array $lines, ?TakenCloud $cloud = null): self
     {
         return new self(
             $selection, $lines, $this->maxEdge, $this->interval, $this->index, $this->smooth, $this->mean, $this->design, $this->drawn,
-            $this->cloud,
+            $cloud ?? $this->cloud,
         );
     }
 

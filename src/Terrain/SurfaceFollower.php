@@ -6,6 +6,7 @@ namespace App\Terrain;
 
 use App\Project\Project;
 use App\Reference\FollowsReference;
+use App\Reference\Step;
 use App\Survey\FollowsRename;
 
 /** Lines of surfaces run through points by name and over the sketch in project coordinates; both follow. */
@@ -15,7 +16,7 @@ final class SurfaceFollower implements FollowsReference, FollowsRename
     {
     }
 
-    public function moved(Project $project, \Closure $place): void
+    public function moved(Project $project, \Closure $place, Step $step): void
     {
         foreach ($this->surfaces->of($project) as $surface) {
             $move = static fn (array $v): array => $place('a line of surface '.$surface->name(), (float) $v[0], (float) $v[1]);

@@ -7,6 +7,7 @@ namespace App\Terrain;
 use App\Job\JobContext;
 use App\Ledger\Ledger;
 use App\Project\Project;
+use App\Reference\ReferenceContent;
 use App\Result\Outcome;
 use App\Result\Recompute;
 use App\Result\Result;
@@ -57,7 +58,7 @@ final class SurfaceMaker implements Recompute
         $defined = $this->surfaces->in($project, $surface)?->definition();
         // Faces of a drawing are a surface whatever the points do.
         $isDrawn = null !== $defined?->design;
-        $contents = $isDrawn ? ['surface:'.$surface] : ['points', 'surface:'.$surface];
+        $contents = $isDrawn ? ['surface:'.$surface, ReferenceContent::kind()] : ['points', 'surface:'.$surface];
         $slots = $isDrawn ? [] : [AcceptedCoordinates::SLOT];
         [
             $basis, [$name, $definition, $triangles],

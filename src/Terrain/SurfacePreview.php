@@ -31,14 +31,23 @@ final class SurfacePreview
         foreach ($rows as $p) {
             $count += (int) $definition->selection->takes($p);
         }
-        if (null !== $definition->cloud) {
-            return new SurfacePreviewView($count, 0, null, [], ['the point cloud is taken in when the surface is made'], null);
-        }
-        if (null === $definition->design && $count > self::MOST) {
-            return new SurfacePreviewView($count, 0, null, [], [], null);
-        }
         try {
+            $said = [];
+            if (null !== $definition->cloud) {
+                [$ofCloud, $spacing] = $this->shape->coarser($project, $definition, self::MOST);
+                $count += $ofCloud;
+                if (null === $spacing) {
+                    return new SurfacePreviewView($count, 0, null, [], [], null);
+                }
+                if ($spacing > ($definition->cloud->spacing ?? 0.0)) {
+                    $definition = $definition->thinned($spacing);
+                    $said = [\sprintf('shown with one point of the cloud in %.2f m', $spacing)];
+                }
+            } elseif (null === $definition->design && $count > self::MOST) {
+                return new SurfacePreviewView($count, 0, null, [], [], null);
+            }
             [$tin, $warnings] = $this->shape->read($project, $definition, $rows)();
+            array_unshift($warnings, ...$said);
         } catch (UnusableInput $e) {
             return new SurfacePreviewView($count, 0, null, [], [], $e->getMessage());
         }

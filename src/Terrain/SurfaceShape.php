@@ -19,6 +19,9 @@ final class SurfaceShape
 {
     private const MOST_OF_CLOUD = 1_500_000;
 
+    /** Points of a cloud that is read while somebody waits. */
+    private const MOST_AT_HAND = 500_000;
+
     public function __construct(private readonly DesignFiles $designs, private readonly CloudFiles $clouds)
     {
     }
@@ -64,12 +67,43 @@ final class SurfaceShape
         };
     }
 
+    /**
+     * How coarsely the cloud of a surface is taken so that few points are left of it.
+     *
+     * @return array{int, ?float} points the surface takes of it, and metres: one to a square of that side; 0 for all, null where it
+     *                            is too large to be read while somebody waits
+     *
+     * @throws UnusableInput
+     */
+    public function coarser(Project $project, SurfaceDefinition $definition, int $most): array
+    {
+        $taken = $definition->cloud;
+        $known = null === $taken ? null : $this->clouds->count($project, $taken->file);
+        if (null === $taken || null !== $known && $known > self::MOST_AT_HAND) {
+            return [$known ?? 0, null];
+        }
+        [$allX, $allY] = $this->cloud($project, $taken);
+        $x = $y = [];
+        foreach ($allX as $i => $e) {
+            if ($definition->selection->isInside($e, $allY[$i])) {
+                $x[] = $e;
+                $y[] = $allY[$i];
+            }
+        }
+        if (\count($x) <= $most || [] === $y) {
+            return [\count($x), $taken->spacing ?? 0.0];
+        }
+        $side = sqrt((max($x) - min($x)) * (max($y) - min($y)) / $most);
+
+        return [\count($x), max($taken->spacing ?? 0.0, 0.001, $side)];
+    }
+
     /** @param iterable<PointRow> $points */
     private function builder(Project $project, SurfaceDefinition $definition, iterable $points): SurfaceBuilder
     {
         $lines = [];
         foreach ($definition->drawn as $drawn) {
-            array_push($lines, ...$this->designs->lines($project, $drawn->file, $drawn->layers, $drawn->metre()));
+            array_push($lines, ...$this->designs->lines($project, $drawn->file, $drawn->layers, $drawn->metre(), $drawn->role));
         }
 
         return $definition->builder($points, $lines, null === $definition->cloud ? null : $this->cloud($project, $definition->cloud));

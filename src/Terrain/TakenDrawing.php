@@ -6,8 +6,9 @@ namespace App\Terrain;
 
 use App\Design\DesignFiles;
 use Mensura\Fault\UnusableInput;
+use Mensura\Surface\SurfaceLine;
 
-/** What a surface takes of a drawing: faces of it as the surface itself, or its lines as breaklines. */
+/** What a surface takes of a drawing: faces of it as the surface itself, or its lines as breaklines, boundaries or voids. */
 final readonly class TakenDrawing
 {
     private const MOST = 200_000;
@@ -16,9 +17,12 @@ final readonly class TakenDrawing
      * @param list<string> $layers empty for all
      * @param list<int>    $faces  of the drawing, by number; empty for all of the layers
      * @param string       $unit   of the drawing; empty for metres
+     * @param string       $role   of the lines
      */
-    public function __construct(public int $file, public array $layers = [], public array $faces = [], public string $unit = '')
-    {
+    public function __construct(
+        public int $file, public array $layers = [], public array $faces = [], public string $unit = '',
+        public string $role = SurfaceLine::BREAKLINE,
+    ) {
     }
 
     /**
@@ -44,13 +48,22 @@ final readonly class TakenDrawing
             throw new UnusableInput("$pointer/unit", 'is m, ft, ftUS, mm or empty');
         }
 
-        return new self($d['file'], array_values($layers), array_values($faces), $unit);
+        $role = $d['role'] ?? SurfaceLine::BREAKLINE;
+        if (!\in_array($role, SurfaceLine::ROLES, true)) {
+            throw new UnusableInput("$pointer/role", 'is breakline, boundary or void');
+        }
+
+        return new self($d['file'], array_values($layers), array_values($faces), $unit, $role);
     }
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return array_filter(['file' => $this->file, 'layers' => $this->layers, 'faces' => $this->faces, 'unit' => $this->unit]);
+        $role = SurfaceLine::BREAKLINE === $this->role ? '' : $this->role;
+
+        return array_filter([
+            'file' => $this->file, 'layers' => $this->layers, 'faces' => $this->faces, 'unit' => $this->unit, 'role' => $role,
+        ]);
     }
 
     public function metre(): float

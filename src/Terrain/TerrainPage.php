@@ -51,7 +51,7 @@ final class TerrainPage
 
     private static function taken(TakenDrawing $t): TakenView
     {
-        return new TakenView($t->file, $t->layers, $t->faces, $t->unit);
+        return new TakenView($t->file, $t->layers, $t->faces, $t->unit, $t->role);
     }
 
     /** @param list<string> $stale */

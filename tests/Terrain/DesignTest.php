@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Tests\Terrain;
 
 use App\Tests\ApiTestCase;
+use Mensura\Exchange\MeshBytes\MeshCodec;
 
 /** What others drew is taken apart: corners become points, lines breaklines, faces a surface. */
 final class DesignTest extends ApiTestCase
@@ -85,7 +86,7 @@ final class DesignTest extends ApiTestCase
         $ask(['faces' => [0, 1, 2]], 'upper');
         $this->accept('more.csv', self::HEAD."X,493001,6028001,210,Y\n");
         $surfaces = array_column($this->get('/terrain')['surfaces'], null, 'name');
-        self::assertSame([6, [], ['file' => $design['id'], 'layers' => [], 'faces' => [0, 1, 2], 'unit' => '']], [
+        self::assertSame([6, [], ['file' => $design['id'], 'layers' => [], 'faces' => [0, 1, 2], 'unit' => '', 'role' => 'breakline']], [
             $surfaces['upper']['triangles'], $surfaces['upper']['stale'], $surfaces['upper']['design'],
         ]);
         self::assertSame('done', $this->job('/checks/deviations', [
@@ -151,6 +152,9 @@ final class DesignTest extends ApiTestCase
             static fn (string $name): int => $surfaces[$name]['points'], ['all', 'ground', 'thin', 'part'],
         ));
         self::assertEqualsWithDelta(201.9, $surfaces['ground']['hMax'], 1e-9);
+        $preview = $this->post('/terrain/preview', ['name' => 'would be', 'cloud' => ['file' => $cloud['id'], 'classes' => [2]]]);
+        self::assertSame([320, null], [$preview['points'], $preview['refusal']]);
+        self::assertNotNull($preview['mesh'], 'a cloud is shown while it is chosen');
         self::assertSame(['file' => $cloud['id'], 'classes' => [2], 'spacing' => 5], $surfaces['thin']['cloud']);
         self::assertStringContainsString('at least three', $this->post('/terrain/surfaces', [
             'name' => 'none', 'cloud' => ['file' => $cloud['id'], 'classes' => [9]],
@@ -191,7 +195,99 @@ final class DesignTest extends ApiTestCase
             'name' => 'ground', 'roles' => ['surveyed'], 'interval' => 0.5, 'drawn' => [['file' => $design['id']]],
         ]);
         self::assertSame(9, $preview['points']);
+        self::assertSame('breakline', $surface['drawn'][0]['role']);
         $wrong = ['name' => 'g', 'roles' => ['surveyed'], 'drawn' => [['file' => $design['id'], 'layers' => ['MOON']]]];
         self::assertStringContainsString('draws no line', $this->post('/terrain/surfaces', $wrong, 422)['detail']);
+    }
+
+    /** Outlines lie at height 0 in plans of others: they cut in plan, and the surface keeps its heights. */
+    public function testDrawnRingsAreBoundariesAndVoids(): void
+    {
+        $rows = '';
+        foreach ([0.0, 10.0, 20.0, 30.0] as $i => $e) {
+            foreach ([0.0, 10.0, 20.0, 30.0] as $k => $n) {
+                $rows .= \sprintf("P%d%d,%.1f,%.1f,%.1f,G\n", $i, $k, 493000 + $e, 6028000 + $n, 200 + 0.1 * $e);
+            }
+        }
+        $this->accept('ground.csv', self::HEAD.$rows);
+        $ring = static fn (float $a, float $b): array => [
+            [493000 + $a, 6028000 + $a, 0.0], [493000 + $b, 6028000 + $a, 0.0], [493000 + $b, 6028000 + $b, 0.0],
+            [493000 + $a, 6028000 + $b, 0.0], [493000 + $a, 6028000 + $a, 0.0],
+        ];
+        $this->accept('plan.dxf', self::dxf([
+            ['POLYLINE', 'LIMIT', $ring(2.0, 26.0)], ['POLYLINE', 'POND', $ring(12.0, 18.0)],
+            ['LINE', 'AXIS', [[493000.0, 6028001.0, 0.0], [493020.0, 6028001.0, 0.0]]],
+        ]));
+        $file = array_column($this->get('/designs'), null, 'name')['plan.dxf']['id'];
+        $limit = ['file' => $file, 'layers' => ['LIMIT'], 'role' => 'boundary'];
+        $pond = ['file' => $file, 'layers' => ['POND'], 'role' => 'void'];
+        $wanted = ['name' => 'ground', 'roles' => ['surveyed'], 'interval' => 0.5, 'drawn' => [$limit, $pond]];
+        self::assertNull($this->post('/terrain/preview', $wanted)['refusal']);
+        self::assertSame('done', $this->job('/terrain/surfaces', $wanted)['state']);
+        [$surface] = $this->get('/terrain')['surfaces'];
+        self::assertEqualsWithDelta([24.0 ** 2 - 6.0 ** 2, 200.2, 202.6], [$surface['planArea'], $surface['hMin'], $surface['hMax']], 1e-6);
+        self::assertSame(['boundary', 'void'], array_column($surface['drawn'], 'role'));
+
+        $open = ['drawn' => [['file' => $file, 'layers' => ['AXIS'], 'role' => 'void']]] + $wanted;
+        $refusal = $this->post('/terrain/preview', $open)['refusal'];
+        self::assertStringContainsString('line AXIS 3 is open by 20.000 m; a void is a closed line', $refusal);
+        $what = ['drawn' => [['file' => $file, 'role' => 'hole']]] + $wanted;
+        self::assertStringContainsString('is breakline, boundary or void', $this->post('/terrain/preview', $what, 422)['detail']);
+    }
+
+    /** Values by cs2cs of PROJ 9.1.1, as {@see \App\Tests\Reference\ChangeTest}: the drawing lies where its points do. */
+    public function testDrawingsCloudsAndDrawnLinesFollowTheSystem(): void
+    {
+        $rows = "A,493612.345,6028050.5,221.25,G\nB,493622.345,6028050.5,221.25,G\n"
+            ."C,493612.345,6028070.5,222.25,G\nD,493622.345,6028070.5,222.25,G\n";
+        $this->accept('ground.csv', self::HEAD.$rows);
+        $this->accept('axis.dxf', self::dxf([['LINE', 'AXIS', [[493612.345, 6028050.5, 221.25], [493622.345, 6028070.5, 222.25]]]]));
+        $this->accept('scan.xyz', "493612.345 6028050.500 221.250\n493622.345 6028050.500 221.250\n493612.345 6028070.500 222.250\n");
+        $file = array_column($this->get('/designs'), 'id')[0];
+        $surface = ['name' => 'ground', 'roles' => ['surveyed'], 'interval' => 0.5];
+        self::assertSame('done', $this->job('/terrain/surfaces', $surface)['state']);
+        $id = $this->get('/terrain')['surfaces'][0]['id'];
+        $ring = [[493612.345, 6028050.5], [493620.0, 6028050.5], [493620.0, 6028065.0]];
+        $volume = ['name' => 'v', 'surface' => $id, 'against' => 'elevation', 'elevation' => 220];
+        $this->job('/terrain/volumes', $volume + ['boundary' => $ring]);
+        $line = [[493612.345, 6028050.5], [493622.345, 6028070.5]];
+        $this->job('/terrain/sections', ['name' => 's', 'surfaces' => [$id], 'line' => $line]);
+
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal'], 200);
+        $points = array_column($this->get('/points')['points'], null, 'name');
+        $drawing = $this->get("/designs/$file");
+        foreach (['A', 'D'] as $i => $name) {
+            $p = $points[$name];
+            $drawn = [$drawing['x'][$i], $drawing['y'][$i], $drawing['z'][$i]];
+            self::assertEqualsWithDelta([$p['e'], $p['n'], $p['h']], $drawn, 2e-5, $name);
+        }
+        self::assertEqualsWithDelta([882909.05712, 6044104.547], [$drawing['x'][0], $drawing['y'][0]], 1e-4);
+        $cloud = $this->get('/terrain')['clouds'][0]['id'];
+        $preview = $this->post('/terrain/preview', ['name' => 'c', 'cloud' => ['file' => $cloud]]);
+        $mesh = MeshCodec::decode((string) base64_decode($preview['mesh'], true));
+        self::assertEqualsWithDelta($points['A']['e'], min($mesh->x), 20.0);
+        self::assertEqualsWithDelta($points['A']['e'], $mesh->x[0], 2e-5);
+        $terrain = $this->get('/terrain');
+        self::assertEqualsWithDelta([$points['A']['e'], $points['A']['n']], $terrain['volumes'][0]['boundary'][0], 2e-5);
+        self::assertEqualsWithDelta([$points['D']['e'], $points['D']['n']], $terrain['sections'][0]['line'][1], 2e-5);
+        self::assertNotSame([], $terrain['volumes'][0]['stale']);
+
+        $this->post('/ledger/'.$this->get('/ledger')['entries'][0]['seq'].'/undo');
+        self::assertSame(493612.345, $this->get("/designs/$file")['x'][0]);
+        self::assertSame($ring[0], $this->get('/terrain')['volumes'][0]['boundary'][0]);
+
+        // Over another datum by the transformation that was chosen, and on from there: every step is gone.
+        foreach (['EPSG:27700', 'EPSG:25829'] as $system) {
+            $change = ['reference' => $system, 'heights' => 'ellipsoidal'];
+            $candidates = $this->post('/reference/preview', $change)['candidates'];
+            $usable = array_filter($candidates, static fn (array $c): bool => $c['usable'] && str_contains($c['name'], '(6)'));
+            $this->call('PUT', '/reference', $change + ['operation' => array_column($usable, 'name')[0]], 200);
+        }
+        $points = array_column($this->get('/points')['points'], null, 'name');
+        $drawing = $this->get("/designs/$file");
+        self::assertEqualsWithDelta(
+            [$points['D']['e'], $points['D']['n'], $points['D']['h']], [$drawing['x'][1], $drawing['y'][1], $drawing['z'][1]], 3e-5,
+        );
+        self::assertEqualsWithDelta(882909.05712, $points['A']['e'], 1e-3);
     }
 }

@@ -15,6 +15,7 @@ final readonly class SurfaceLine
     public const BREAKLINE = 'breakline';
     public const BOUNDARY = 'boundary';
     public const VOID = 'void';
+    public const ROLES = [self::BREAKLINE, self::BOUNDARY, self::VOID];
 
     /** Square metres: of a square whose side is one place. */
     private const NOTHING = 1e-8;

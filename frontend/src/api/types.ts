@@ -1864,7 +1864,7 @@ export interface SurfaceRequest {
   smooth?: boolean;
   crossing?: string;
   design?: { faces?: number[]; file: number; layers?: string[]; unit?: string } | null;
-  drawn?: ({ file: number; layers?: string[]; unit?: string })[];
+  drawn?: ({ file: number; layers?: string[]; role?: string; unit?: string })[];
   cloud?: { classes?: number[]; file: number; spacing?: number | null } | null;
 }
 
@@ -2009,6 +2009,7 @@ export interface TakenView {
   layers: string[];
   faces: number[];
   unit: string;
+  role: string;
 }
 
 /** The terrain stage. */

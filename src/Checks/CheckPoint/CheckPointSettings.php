@@ -6,6 +6,7 @@ namespace App\Checks\CheckPoint;
 
 use App\Checks\ComputedSurfaces;
 use App\Checks\Request\CheckPointsRequest;
+use App\Reference\ReferenceContent;
 use App\Survey\PointRow;
 use App\Survey\PointsContent;
 
@@ -48,6 +49,8 @@ final readonly class CheckPointSettings
         $contents = [CheckPointContent::kind().':'.$this->pattern];
         if (self::POINT === $this->against) {
             $contents[] = PointsContent::kind();
+        } elseif (self::SURFACE !== $this->against) {
+            $contents[] = ReferenceContent::kind();
         }
 
         return [$contents, self::SURFACE === $this->against ? [ComputedSurfaces::PREFIX.$this->surface] : []];

@@ -6,6 +6,7 @@ namespace App\Network\Plan;
 
 use App\Project\Project;
 use App\Reference\FollowsReference;
+use App\Reference\Step;
 use App\Survey\FollowsRename;
 
 /** Planned marks lie in project coordinates, and sights know marks by name; both follow. */
@@ -15,7 +16,7 @@ final readonly class PlanFollower implements FollowsReference, FollowsRename
     {
     }
 
-    public function moved(Project $project, \Closure $place): void
+    public function moved(Project $project, \Closure $place, Step $step): void
     {
         $plan = $this->plans->of($project);
         foreach ($plan->marks as $i => $mark) {

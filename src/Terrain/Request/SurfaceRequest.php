@@ -19,7 +19,7 @@ final readonly class SurfaceRequest
      * @param string       $crossing what is done where breaklines cross at different heights
      * @param ?array{file: int, layers?: list<string>, faces?: list<int>, unit?: string} $design whose faces are the surface
      * @param ?array{file: int, classes?: list<int>, spacing?: ?float} $cloud whose points are taken too
-     * @param list<array{file: int, layers?: list<string>, unit?: string}> $drawn drawings whose lines are breaklines
+     * @param list<array{file: int, layers?: list<string>, unit?: string, role?: string}> $drawn whose lines shape it
      * @param list<array{role: string, name: string, points: list<string>, vertices: list<list<float>>}> $lines
      */
     public function __construct(

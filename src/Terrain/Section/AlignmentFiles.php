@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain\Section;
 
+use App\Design\FilePlacement;
 use App\Project\Project;
 use App\Store\FileStore;
 use App\Survey\SurveyFile;
@@ -43,6 +44,7 @@ final class AlignmentFiles
         if (null === $file || !self::isDesign($file)) {
             throw new UnusableInput('/file', 'there is no such file in the project');
         }
+        FilePlacement::refuseMoved($file);
         foreach (LandXmlAlignments::read($this->store->localPath($file->sha256()), $file->name()) as $alignment) {
             if ($alignment->name === $name) {
                 return $alignment;

@@ -21,12 +21,20 @@ const d = computed(() => props.making.draft.value!);
 const m = props.making;
 const preview = computed(() => m.preview.value);
 
+/** Points of the project alone make it, and they are not enough for a triangle. */
+const isTooFew = computed(() => !d.value.design && !d.value.cloud && m.taken.value.length < 3);
+
 const names = (list: string[] | undefined) => (list ?? []).join(' ');
 const read = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
 /** Lines that others drew, by drawing and layer. */
 const drawings = computed(() =>
   props.designs.flatMap((x) => Object.entries(x.lineLayers).map(([l, n]) => ({ key: `${x.id} ${l}`, said: `${x.name} · ${l} · ${n}` }))),
 );
+const drawnRoles = [
+  { role: 'breakline', many: 'breaklines', layers: m.drawnLayers },
+  { role: 'boundary', many: 'boundaries', layers: m.drawnBoundaries },
+  { role: 'void', many: 'voids', layers: m.drawnVoids },
+];
 const source = computed(() => props.designs.find((x) => x.id === d.value.design?.file)?.name ?? 'a drawing');
 /** Classes of points as the LAS specification numbers them. */
 const CLASSES: Record<number, string> = {
@@ -120,19 +128,22 @@ const said = (l: { role: string; name: string }) =>
     </fieldset>
     <fieldset v-if="!d.design">
       <legend>lines</legend>
-      <ElSelect
-        v-if="drawings.length > 0"
-        v-model="m.drawnLayers.value"
-        multiple
-        filterable
-        collapse-tags
-        :max-collapse-tags="2"
-        aria-label="Breaklines of drawings"
-        placeholder="breaklines that others drew"
-        data-test="drawn-lines"
-      >
-        <ElOption v-for="x in drawings" :key="x.key" :value="x.key" :label="x.said" />
-      </ElSelect>
+      <template v-if="drawings.length > 0">
+        <ElSelect
+          v-for="x in drawnRoles"
+          :key="x.role"
+          v-model="x.layers.value"
+          multiple
+          filterable
+          collapse-tags
+          :max-collapse-tags="2"
+          :aria-label="`${x.many} of drawings`"
+          :placeholder="`${x.many} that others drew`"
+          :data-test="`drawn-${x.role}`"
+        >
+          <ElOption v-for="l in drawings" :key="l.key" :value="l.key" :label="l.said" />
+        </ElSelect>
+      </template>
       <ElSelect v-model="m.lineCodes.value" multiple aria-label="Breaklines along codes" placeholder="breaklines along codes">
         <ElOption v-for="c in Object.keys(codes).filter((x) => x !== '')" :key="`line ${c}`" :value="c" :label="`along ${c}`" />
       </ElSelect>
@@ -196,7 +207,7 @@ const said = (l: { role: string; name: string }) =>
     </p>
     <p v-if="m.said.value" class="quiet" data-test="said">{{ m.said.value }}</p>
     <div class="actions">
-      <ElButton type="primary" native-type="submit" data-test="save-surface" :disabled="m.taken.value.length < 3 || !!preview?.refusal">
+      <ElButton type="primary" native-type="submit" data-test="save-surface" :disabled="isTooFew || !!preview?.refusal">
         {{ button }}</ElButton><ElButton @click="emit('cancel')"> Leave it </ElButton>
     </div>
   </ElForm>

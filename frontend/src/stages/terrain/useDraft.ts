@@ -18,6 +18,7 @@ export const DRAWS: Record<Tool, Drawing> = {
   void: 'polygon',
   swap: false,
 };
+type LineRole = 'breakline' | 'boundary' | 'void';
 /** Waited after the last change before the surface is made anew, milliseconds. */
 const PAUSE = 250;
 
@@ -118,20 +119,30 @@ export function useDraft() {
     tool.value = 'points';
   }
 
-  /** Layers of drawings whose lines are breaklines, "file layer"; the drawing's own number for all of them. */
-  const drawnLayers = computed<string[]>({
-    get: () =>
-      (draft.value?.drawn ?? []).flatMap((d) => ((d.layers ?? []).length === 0 ? [`${d.file} `] : d.layers!.map((l) => `${d.file} ${l}`))),
-    set: (keys) => {
-      const by = new Map<number, string[]>();
-      for (const key of keys) {
-        const at = key.indexOf(' ');
-        const file = Number(key.slice(0, at));
-        by.set(file, [...(by.get(file) ?? []), key.slice(at + 1)]);
-      }
-      if (draft.value) draft.value = { ...draft.value, drawn: [...by].map(([file, layers]) => ({ file, layers: layers.filter(Boolean) })) };
-    },
-  });
+  /** Layers of drawings whose lines are taken in a role, "file layer"; the drawing's own number for all of them. */
+  const drawnAs = (role: LineRole) =>
+    computed<string[]>({
+      get: () =>
+        (draft.value?.drawn ?? [])
+          .filter((d) => (d.role ?? 'breakline') === role)
+          .flatMap((d) => ((d.layers ?? []).length === 0 ? [`${d.file} `] : d.layers!.map((l) => `${d.file} ${l}`))),
+      set: (keys) => {
+        const by = new Map<number, string[]>();
+        for (const key of keys) {
+          const at = key.indexOf(' ');
+          const file = Number(key.slice(0, at));
+          by.set(file, [...(by.get(file) ?? []), key.slice(at + 1)]);
+        }
+        if (!draft.value) return;
+        const others = (draft.value.drawn ?? []).filter((d) => (d.role ?? 'breakline') !== role);
+        const said = role === 'breakline' ? {} : { role };
+        const mine = [...by].map(([file, layers]) => ({ file, layers: layers.filter(Boolean), ...said }));
+        draft.value = { ...draft.value, drawn: [...others, ...mine] };
+      },
+    });
+  const drawnLayers = drawnAs('breakline');
+  const drawnBoundaries = drawnAs('boundary');
+  const drawnVoids = drawnAs('void');
 
   /** A point was clicked. */
   function point(name: string) {
@@ -192,6 +203,8 @@ export function useDraft() {
   return {
     draft,
     drawnLayers,
+    drawnBoundaries,
+    drawnVoids,
     tool,
     picked,
     preview,

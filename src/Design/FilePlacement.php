@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Design;
+
+use App\Project\Project;
+use App\Reference\FollowsReference;
+use App\Reference\Step;
+use App\Reference\Steps;
+use App\Survey\SurveyFile;
+use App\Survey\SurveyFileRepository;
+use Mensura\Exchange\Delimited\FileKind;
+use Mensura\Fault\UnusableInput;
+
+/** Drawings and clouds stay as they were received; where the project went since then is kept with them and gone when they are read. */
+final class FilePlacement implements FollowsReference
+{
+    private const KINDS = [FileKind::Design->value, FileKind::Cloud->value];
+
+    public function __construct(private readonly SurveyFileRepository $files, private readonly Steps $steps)
+    {
+    }
+
+    public function moved(Project $project, \Closure $place, Step $step): void
+    {
+        foreach ($this->files->of($project) as $file) {
+            if (!$file->isWaiting() && \in_array($file->kind(), self::KINDS, true)) {
+                $mapping = $file->mapping();
+                $mapping['steps'] = [...(array) ($mapping['steps'] ?? []), (array) $step];
+                $file->read($file->kind(), $mapping);
+            }
+        }
+    }
+
+    /**
+     * Coordinates of a file as they are in the project now; metres.
+     *
+     * @param list<float> $x
+     * @param list<float> $y
+     * @param list<float> $z
+     *
+     * @return array{list<float>, list<float>, list<float>}
+     *
+     * @throws UnusableInput
+     */
+    public function placed(Project $project, SurveyFile $file, array $x, array $y, array $z): array
+    {
+        $steps = array_values(array_map(Step::fromArray(...), (array) ($file->mapping()['steps'] ?? [])));
+        $way = $this->steps->way($project, $steps, $file->name());
+        if (null === $way) {
+            return [$x, $y, $z];
+        }
+        $placed = [[], [], []];
+        foreach ($x as $i => $e) {
+            [$placed[0][], $placed[1][], $placed[2][]] = $way($e, $y[$i], $z[$i]);
+        }
+
+        return $placed;
+    }
+
+    /** @throws UnusableInput where a file's curves would not be curves any more */
+    public static function refuseMoved(SurveyFile $file): void
+    {
+        if ([] !== ($file->mapping()['steps'] ?? [])) {
+            $words = 'came in before the project changed its system; arcs and clothoids do not follow: bring the alignment in again';
+            throw new UnusableInput($file->name(), $words);
+        }
+    }
+}
