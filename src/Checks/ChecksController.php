@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Checks;
 
 use App\Api\Id;
+use App\Api\StoredJson;
 use App\Checks\Request\BandsRequest;
 use App\Checks\Request\DeviationRequest;
 use App\Ledger\Desk;
@@ -15,6 +16,8 @@ use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
@@ -66,9 +69,9 @@ final class ChecksController
 
     /** Every point with its deviation, null beside the reference. */
     #[Route('/deviations/{number'.Id::NUMBER.'}/points', methods: 'GET')]
-    public function points(#[Reads] Project $project, int $number): JsonResponse
+    public function points(#[Reads] Project $project, int $number, Request $request): Response
     {
-        return new JsonResponse($this->store->getJson($this->comparison($project, $number)->output));
+        return StoredJson::answer($this->store, $this->comparison($project, $number)->output, $request);
     }
 
     private function comparison(Project $project, int $number): Result

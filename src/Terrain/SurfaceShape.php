@@ -20,7 +20,7 @@ final class SurfaceShape
     private const MOST_OF_CLOUD = 1_500_000;
 
     /** Points of a cloud that is read while somebody waits. */
-    private const MOST_AT_HAND = 500_000;
+    private const MOST_AT_HAND = 1_000_000;
 
     public function __construct(private readonly DesignFiles $designs, private readonly CloudFiles $clouds)
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Terrain;
 
 use App\Api\Id;
+use App\Api\StoredJson;
 use App\Ledger\Desk;
 use App\Ledger\DoneBefore;
 use App\Project\Changes;
@@ -77,13 +78,7 @@ final class TerrainController
     #[Route('/surfaces/{surface'.Id::NUMBER.'}/contours', methods: 'GET')]
     public function contours(#[Reads] Project $project, int $surface, Request $request): Response
     {
-        // They lie in the store as they travel: compressed.
-        $contours = $this->store->get(SurfaceSummary::of($this->result($project, $surface))->contours);
-        $headers = ['Content-Type' => 'application/json', 'Vary' => 'Accept-Encoding'];
-
-        return \in_array('gzip', $request->getEncodings(), true)
-            ? new Response($contours, 200, $headers + ['Content-Encoding' => 'gzip'])
-            : new Response((string) gzdecode($contours), 200, $headers);
+        return StoredJson::answer($this->store, SurfaceSummary::of($this->result($project, $surface))->contours, $request);
     }
 
     private function define(Project $project, SurfaceRequest $request, ?int $existing): JsonResponse

@@ -68,7 +68,8 @@ export async function request<T>(
   try {
     data = text === '' ? null : JSON.parse(text);
   } catch {
-    // Not JSON: only a defect of the server answers so.
+    // Not JSON: a defect of the server, or an answer that was cut short.
+    if (response.ok) throw new Problem(0, 'The answer did not arrive whole.', 'Load the page again.');
   }
   if (!response.ok) {
     const p = (data ?? {}) as { title?: string; detail?: string; errors?: { pointer: string; detail: string }[] };

@@ -95,8 +95,17 @@ async function loadPoints() {
   const key = `${c.number} ${c.output} ${earlier?.output ?? ''}`;
   if (loaded === key) return;
   const isOther = !loaded.startsWith(`${c.number} `);
-  points.value = await get<Deviations>(project.path(`/checks/deviations/${c.number}/${earlier ? `since/${earlier.number}` : 'points'}`));
+  // Asked for once, however often the page looks again while the answer is on its way.
+  const before = loaded;
   loaded = key;
+  try {
+    const answer = await get<Deviations>(project.path(`/checks/deviations/${c.number}/${earlier ? `since/${earlier.number}` : 'points'}`));
+    if (loaded !== key) return;
+    points.value = answer;
+  } catch (e) {
+    if (loaded === key) loaded = before;
+    throw e;
+  }
   place.value = null;
   if (isOther) set.value = sameBands(c, USUAL) ? USUAL : { name: 'of this comparison', limits: c.limits, colours: c.colours };
 }

@@ -13,7 +13,9 @@ export function checksScene(points: Deviations | null, ignore: number | null, se
   if (!points) return emptyScene;
   const size = spacing(points);
   const trim = (v: number) => small(v, units, true).replace(/\.0$/, '');
-  const labels = set.limits.map(trim);
+  // A plain list, as in bandsOf.
+  const limits = [...set.limits];
+  const labels = limits.map(trim);
   const span = size * Math.sqrt(points.e.length);
   const noted: number[] = [];
   for (const { i } of worst) {
@@ -26,7 +28,7 @@ export function checksScene(points: Deviations | null, ignore: number | null, se
     cells: {
       e: points.e,
       n: points.n,
-      band: points.d.map((d) => (counts(d, ignore) ? bandOf(d, set.limits) : -1)),
+      band: points.d.map((d) => (counts(d, ignore) ? bandOf(d, limits) : -1)),
       colours: set.colours,
       labels,
       size,
