@@ -22,7 +22,16 @@ final class DxfWriter
     /** @var array{float, float, float, float} */
     private array $extent = [\INF, \INF, -\INF, -\INF];
 
-    public function __construct()
+    /** The block that marks are placed as; its attributes say what is said of each. */
+    private const MARK = 'MARK';
+
+    private bool $hasMarks = false;
+
+    /**
+     * @param int $unit     of the drawing as $INSUNITS numbers them: 6 metres, 2 feet, 4 millimetres, 21 US survey feet, 0 none
+     * @param int $decimals of coordinates
+     */
+    public function __construct(private readonly int $unit = 6, private readonly int $decimals = 6)
     {
         $this->entities = fopen('php://temp/maxmemory:8388608', 'w+') ?: throw new \RuntimeException('No temporary file can be written.');
     }
@@ -51,7 +60,7 @@ final class DxfWriter
             'TEXT',
             $layer,
             'AcDbText',
-            $this->xyz($x, $y, $z).self::pair(40, self::number($height)).self::pair(1, self::escape($text)).self::pair(100, 'AcDbText'),
+            $this->xyz($x, $y, $z).self::pair(40, $this->number($height)).self::pair(1, self::escape($text)).self::pair(100, 'AcDbText'),
         );
     }
 
@@ -78,21 +87,56 @@ final class DxfWriter
     /** @param list<array{float, float}> $vertices */
     public function contour(string $layer, array $vertices, float $elevation): void
     {
-        $body = self::pair(90, (string) \count($vertices)).self::pair(70, '0').self::pair(38, self::number($elevation));
+        $body = self::pair(90, (string) \count($vertices)).self::pair(70, '0').self::pair(38, $this->number($elevation));
         foreach ($vertices as [$x, $y]) {
             $this->extend($x, $y);
-            $body .= self::pair(10, self::number($x)).self::pair(20, self::number($y));
+            $body .= self::pair(10, $this->number($x)).self::pair(20, $this->number($y));
         }
         $this->entity('LWPOLYLINE', $layer, 'AcDbPolyline', $body);
+    }
+
+    /**
+     * A mark as a placed block with attributes.
+     *
+     * @param array<string, string> $attributes by tag; of tags that end in nothing else than letters, digits, - and _
+     */
+    public function mark(string $layer, float $x, float $y, float $z, array $attributes, float $height = 1.0): void
+    {
+        $this->hasMarks = true;
+        $follow = [] === $attributes ? '' : self::pair(66, '1');
+        $owner = $this->entity('INSERT', $layer, 'AcDbBlockReference', $follow.self::pair(2, self::MARK).$this->xyz($x, $y, $z));
+        $layer = self::layerName($layer);
+        foreach ($attributes as $tag => $value) {
+            $this->put(self::pair(0, 'ATTRIB').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity')
+                .self::pair(8, $layer).self::pair(100, 'AcDbText').$this->xyz($x, $y, $z).self::pair(40, $this->number($height))
+                .self::pair(1, self::escape($value)).self::pair(100, 'AcDbAttribute').self::pair(2, self::escape((string) $tag))
+                .self::pair(70, '0'));
+        }
+        if ([] !== $attributes) {
+            $end = self::pair(0, 'SEQEND').self::pair(5, $this->nextHandle()).self::pair(330, $owner);
+            $this->put($end.self::pair(100, 'AcDbEntity').self::pair(8, $layer));
+        }
+    }
+
+    /** @param list<array{float, float, float}> $corners three or four */
+    public function face(string $layer, array $corners): void
+    {
+        $corners[3] ??= $corners[2];
+        $body = '';
+        foreach ($corners as $k => [$x, $y, $z]) {
+            $this->extend($x, $y);
+            $body .= self::pair(10 + $k, $this->number($x)).self::pair(20 + $k, $this->number($y)).self::pair(30 + $k, $this->number($z));
+        }
+        $this->entity('3DFACE', $layer, 'AcDbFace', $body);
     }
 
     /** Writes the drawing; it takes no more entities afterwards. */
     public function save(string $path): void
     {
         [$x0, $y0, $x1, $y1] = is_finite($this->extent[0]) ? $this->extent : [0.0, 0.0, 1.0, 1.0];
-        $corner = static fn (string $name, float $x, float $y): string => self::pair(9, $name).self::pair(10, self::number($x))
-            .self::pair(20, self::number($y)).self::pair(30, '0.0');
-        $header = self::pair(9, '$ACADVER').self::pair(1, 'AC1015').self::pair(9, '$INSUNITS').self::pair(70, '6')
+        $corner = fn (string $name, float $x, float $y): string => self::pair(9, $name).self::pair(10, $this->number($x))
+            .self::pair(20, $this->number($y)).self::pair(30, '0.0');
+        $header = self::pair(9, '$ACADVER').self::pair(1, 'AC1015').self::pair(9, '$INSUNITS').self::pair(70, (string) $this->unit)
             .$corner('$EXTMIN', $x0, $y0).$corner('$EXTMAX', $x1, $y1).self::pair(9, '$HANDSEED').self::pair(5, 'FFFFFF');
         $begin = static fn (string $name): string => self::pair(0, 'SECTION').self::pair(2, $name);
         $end = self::pair(0, 'ENDSEC');
@@ -139,7 +183,8 @@ final class DxfWriter
             .self::pair(50, '0.0').self::pair(71, '0').self::pair(42, '1.0').self::pair(3, 'txt').self::pair(4, '');
         $style = $record('STYLE', '11', '3', 'AcDbTextStyleTableRecord', $style);
         $blocks = $record('BLOCK_RECORD', '1F', '1', 'AcDbBlockTableRecord', self::pair(2, '*Model_Space'))
-            .$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'));
+            .$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'))
+            .($this->hasMarks ? $record('BLOCK_RECORD', '22', '1', 'AcDbBlockTableRecord', self::pair(2, self::MARK)) : '');
 
         return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3, $lineTypes)
             .$table('LAYER', '2', \count($this->layers), $layers).$table('STYLE', '3', 1, $style)
@@ -148,17 +193,24 @@ final class DxfWriter
             .self::pair(0, 'TABLE').self::pair(2, 'DIMSTYLE').self::pair(5, 'A').self::pair(330, '0')
                 .self::pair(100, 'AcDbSymbolTable').self::pair(70, '0').self::pair(100, 'AcDbDimStyleTable')
                 .self::pair(0, 'ENDTAB')
-            .$table('BLOCK_RECORD', '1', 2, $blocks);
+            .$table('BLOCK_RECORD', '1', $this->hasMarks ? 3 : 2, $blocks);
     }
 
     private function blocks(): string
     {
         $text = '';
-        foreach ([['*Model_Space', '1F', '20', '21'], ['*Paper_Space', '1B', '1C', '1D']] as [$name, $owner, $begin, $end]) {
+        // A mark is drawn as a point, so that it is seen where it is placed.
+        $point = self::pair(0, 'POINT').self::pair(5, '25').self::pair(330, '22').self::pair(100, 'AcDbEntity').self::pair(8, '0')
+            .self::pair(100, 'AcDbPoint').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0');
+        $all = [['*Model_Space', '1F', '20', '21', ''], ['*Paper_Space', '1B', '1C', '1D', '']];
+        if ($this->hasMarks) {
+            $all[] = [self::MARK, '22', '23', '24', $point];
+        }
+        foreach ($all as [$name, $owner, $begin, $end, $holds]) {
             $text .= self::pair(0, 'BLOCK').self::pair(5, $begin).self::pair(330, $owner)
                 .self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, 'AcDbBlockBegin')
                 .self::pair(2, $name).self::pair(70, '0').self::pair(10, '0.0').self::pair(20, '0.0')
-                .self::pair(30, '0.0').self::pair(3, $name).self::pair(1, '')
+                .self::pair(30, '0.0').self::pair(3, $name).self::pair(1, '').$holds
                 .self::pair(0, 'ENDBLK').self::pair(5, $end).self::pair(330, $owner).self::pair(100, 'AcDbEntity')
                     .self::pair(8, '0').self::pair(100, 'AcDbBlockEnd');
         }
@@ -193,7 +245,7 @@ final class DxfWriter
     {
         $this->extend($x, $y);
 
-        return self::pair(10, self::number($x)).self::pair(20, self::number($y)).self::pair(30, self::number($z));
+        return self::pair(10, $this->number($x)).self::pair(20, $this->number($y)).self::pair(30, $this->number($z));
     }
 
     private function extend(float $x, float $y): void
@@ -201,9 +253,9 @@ final class DxfWriter
         $this->extent = [min($this->extent[0], $x), min($this->extent[1], $y), max($this->extent[2], $x), max($this->extent[3], $y)];
     }
 
-    private static function number(float $value): string
+    private function number(float $value): string
     {
-        return \sprintf('%.6F', $value);
+        return number_format($value, $this->decimals, '.', '');
     }
 
     /** Release AC1015 text is not Unicode: what is not ASCII is written as \U+XXXX. */

@@ -17,8 +17,13 @@ final class TableLook
     private const HEAD = 65536;
     private const LONGEST = 1_000_000;
 
-    /** @return bool whether it is a table at all */
-    public static function read(Looked $l, string $path, string $name): bool
+    /**
+     * @param ?\Closure(list<string>, array{float, float, ?float}, list<string>, list<int>): void $each is given every row that is
+     *     counted: its cells, its place, the headings (none where there are none), and which columns are the place
+     *
+     * @return bool whether it is a table at all
+     */
+    public static function read(Looked $l, string $path, string $name, ?\Closure $each = null): bool
     {
         $head = (string) file_get_contents($path, length: self::HEAD);
         $encoding = self::encoding($head);
@@ -40,16 +45,21 @@ final class TableLook
         if (null === $columns) {
             return false;
         }
-        self::rows($l, $path, $encoding, $separator, $columns, $isXyz, $name);
+        $headings = null === $columns[0] || 0 === $columns[0] ? [] : $rows[$columns[0] - 1];
+        $taken = array_values(array_filter(\array_slice($columns, 1), is_int(...)));
+        $row = null === $each ? null : static fn (array $cells, array $place) => $each($cells, $place, $headings, $taken);
+        self::rows($l, $path, $encoding, $separator, $columns, $isXyz, $name, $row);
 
         return true;
     }
 
     /**
      * @param array{?int, int, int, ?int} $columns number of heading rows to pass over, columns of easting, northing, height
+     * @param ?\Closure(list<string>, array{float, float, ?float}): void $each
      */
     private static function rows(
         Looked $l, string $path, string $encoding, string $separator, array $columns, bool $isXyz, string $name,
+        ?\Closure $each,
     ): void {
         $stream = fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         [$before, $e, $n, $h] = $columns;
@@ -89,7 +99,11 @@ final class TableLook
                     continue;
                 }
                 $l->count(Looked::POINT);
-                $l->reach($x, $y, null === $h ? null : self::number($cells[$h] ?? ''));
+                $z = null === $h ? null : self::number($cells[$h] ?? '');
+                $l->reach($x, $y, $z);
+                if (null !== $each) {
+                    $each($cells, [$x, $y, $z]);
+                }
             }
         }
         if (!feof($stream)) {

@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Batch\Convert;
+
+use Batch\Input;
+use Batch\Reference;
+use Batch\Verb;
+use Mensura\Exchange\Features\Displacement;
+use Mensura\Exchange\Features\Feature;
+use Mensura\Exchange\Features\FeatureReader;
+use Mensura\Exchange\Features\FeatureSet;
+use Mensura\Exchange\Features\FeatureWriters;
+use Mensura\Exchange\Features\Transformed;
+use Mensura\Fault\UnusableInput;
+use Mensura\Reference\Crs\CoordinateSystem;
+use Mensura\Reference\Grid\GridFiles;
+use Mensura\Reference\Operation\MissingGrid;
+use Mensura\Reference\Operation\NoWay;
+use Mensura\Reference\Operation\RouteFinder;
+use Mensura\Reference\Operation\RouteSettings;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Input\InputArgument;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
+
+#[AsCommand('convert', 'Features of a file as another kind of file, read back; prints mensura-convert/1 JSON')]
+final class ConvertVerb extends Verb
+{
+    protected function configure(): void
+    {
+        $this->addArgument('files', InputArgument::IS_ARRAY, 'the file, and the one that is written: its ending says the kind');
+        $this->addOption('from-crs', null, InputOption::VALUE_REQUIRED, 'system the coordinates are in, where the file does not say it');
+        $this->addOption('to-crs', null, InputOption::VALUE_REQUIRED, 'system they are wanted in');
+        $this->addOption('layer', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'only this layer');
+    }
+
+    protected function answer(InputInterface $input): void
+    {
+        $files = array_map(strval(...), (array) $input->getArgument('files'));
+        if (2 !== \count($files)) {
+            throw new UnusableInput('', \sprintf('give two files, the one that is read and the one that is written, not %d', \count($files)));
+        }
+        [$in, $out] = $files;
+        $writer = FeatureWriters::for($out);
+        $folder = \dirname($out);
+        if (!is_dir($folder) || !is_writable($folder)) {
+            throw new UnusableInput($out, \sprintf('%s is no folder that can be written to', $folder));
+        }
+        if (is_dir($out)) {
+            throw new UnusableInput($out, 'is a folder');
+        }
+        $path = is_file($in) || is_dir($in) ? $in : Input::path($in);
+        $look = FeatureReader::look($path, $in);
+        $reader = new FeatureReader($path, $in, $look);
+        $set = $reader->set;
+        $lost = array_map(static fn (string $what): string => "not read: $what", $reader->left);
+        $this->choose($set, array_map(strval(...), (array) $input->getOption('layer')), $in);
+        $this->bring($set, $input, $out, $in);
+        // Written aside and read there: what goes to its place is whole.
+        $aside = $folder.'/.convert-'.bin2hex(random_bytes(6));
+        if (!mkdir($aside)) {
+            throw new UnusableInput($out, 'cannot be written there');
+        }
+        try {
+            $made = $aside.'/'.basename($out);
+            try {
+                $lost = [...$lost, ...$writer->write($set, $made)];
+            } catch (UnusableInput $e) {
+                throw new UnusableInput(trim("$in $e->where"), $e->reason);
+            }
+            $written = FeatureReader::look($made, basename($out));
+            $back = new FeatureReader($made, basename($out), $written);
+            $result = [
+                'format' => 'mensura-convert/1', 'read' => $look->toArray(), 'written' => $written->toArray(), 'lost' => $lost,
+                'moved' => Displacement::greatest($set, $back->set),
+            ];
+            foreach (scandir($aside) ?: [] as $file) {
+                if (!\in_array($file, ['.', '..'], true)) {
+                    rename("$aside/$file", "$folder/$file");
+                }
+            }
+        } finally {
+            array_map(unlink(...), array_filter(array_map(static fn (string $f): string => "$aside/$f", scandir($aside) ?: []), is_file(...)));
+            rmdir($aside);
+        }
+        $this->print($result);
+    }
+
+    /** @param list<string> $layers */
+    private function choose(FeatureSet $set, array $layers, string $in): void
+    {
+        if ([] === $layers) {
+            return;
+        }
+        $unknown = array_diff($layers, $set->layers());
+        if ([] !== $unknown) {
+            $words = '%s has no layer "%s"; its layers are %s';
+            throw new UnusableInput('--layer', \sprintf($words, $in, reset($unknown), implode(', ', $set->layers())));
+        }
+        $set->features = array_values(array_filter($set->features, static fn (Feature $f): bool => \in_array($f->layer, $layers, true)));
+    }
+
+    private function bring(FeatureSet $set, InputInterface $input, string $out, string $in): void
+    {
+        $registry = Reference::registry();
+        $from = self::text($input, 'from-crs');
+        $to = self::text($input, 'to-crs');
+        $said = null !== $from ? Reference::system($registry, '--from-crs', $from) : null;
+        if (null !== $said) {
+            Transformed::say($set, $said);
+        }
+        if (null === $to && 'kml' === strtolower(pathinfo($out, \PATHINFO_EXTENSION)) && (null !== $said || null !== $set->crs)) {
+            $to = 'EPSG:4326';
+        }
+        if (null === $to) {
+            return;
+        }
+        $source = $said ?? (null === $set->crs ? null : Reference::system($registry, '--from-crs', $set->crs))
+            ?? throw new UnusableInput('--to-crs', \sprintf('%s does not say which system it is in: name it with --from-crs', $in));
+        $target = Reference::system($registry, '--to-crs', $to);
+        if (self::isSame($source, $target)) {
+            return;
+        }
+        try {
+            $route = (new RouteFinder($registry, GridFiles::installed()))->route($source, $target, new RouteSettings());
+            Transformed::bring($set, $source, $target, $route, $in);
+        } catch (MissingGrid|NoWay $e) {
+            throw new UnusableInput('--to-crs', $e->getMessage());
+        }
+    }
+
+    private static function isSame(CoordinateSystem $a, CoordinateSystem $b): bool
+    {
+        return null !== $a->horizontal->code && $a->horizontal->code === $b->horizontal->code;
+    }
+}

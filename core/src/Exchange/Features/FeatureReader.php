@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Features;
+
+use Mensura\Exchange\Features\Read\DxfFeatures;
+use Mensura\Exchange\Features\Read\GeoJsonFeatures;
+use Mensura\Exchange\Features\Read\GeoPackageFeatures;
+use Mensura\Exchange\Features\Read\GpxFeatures;
+use Mensura\Exchange\Features\Read\KmlFeatures;
+use Mensura\Exchange\Features\Read\LandXmlFeatures;
+use Mensura\Exchange\Features\Read\ShapefileFeatures;
+use Mensura\Exchange\Features\Read\TableFeatures;
+use Mensura\Exchange\Look\FileLook;
+use Mensura\Exchange\Look\Looked;
+use Mensura\Exchange\Points\PointFile;
+use Mensura\Fault\UnusableInput;
+
+/** Features of a file of any kind that is converted; told by its contents, as the look tells it. */
+final class FeatureReader
+{
+    private const CLOUDS = ['las', 'laz', 'ply'];
+
+    /** What is held as features at once. */
+    private const MOST = 500_000;
+
+    /** @var list<string> what of the file is not among its features */
+    public array $left = [];
+
+    public readonly FeatureSet $set;
+
+    /** @throws UnusableInput */
+    public function __construct(string $path, string $name, public readonly Looked $look)
+    {
+        $this->set = new FeatureSet();
+        $this->set->crs = $look->crs;
+        $this->set->unit = $look->unit;
+        $count = array_sum(array_map($look->counted(...), [Looked::POINT, Looked::LINE, Looked::POLYGON, Looked::FACE]));
+        if ($count > self::MOST) {
+            $words = 'holds %d features; up to %d are converted at once. A larger cloud goes through the verb cloud';
+            throw new UnusableInput($name, \sprintf($words, $count, self::MOST));
+        }
+        $layer = (string) preg_replace('/\.[^.]*$/', '', basename($name));
+        match (true) {
+            \in_array($look->kind, self::CLOUDS, true) => $this->cloud($path, $name, $layer),
+            \in_array($look->kind, ['csv', 'xyz'], true) => TableFeatures::read($this->set, $path, $layer, $name),
+            'geojson' === $look->kind => GeoJsonFeatures::read($this->set, $path, $layer, $name),
+            'geopackage' === $look->kind => $this->left = GeoPackageFeatures::read($this->set, $path, $name),
+            'shapefile' === $look->kind => $this->shapefile($path, $layer, $name),
+            'kml' === $look->kind => KmlFeatures::read($this->set, $path, $layer, $name),
+            'gpx' === $look->kind => GpxFeatures::read($this->set, $path, $name),
+            'dxf' === $look->kind => $this->left = DxfFeatures::read($this->set, $path, $name),
+            'landxml' === $look->kind => $this->left = LandXmlFeatures::read($this->set, $path, $name),
+            default => throw new UnusableInput($name, \sprintf('is of kind %s, which is not converted', $look->kind)),
+        };
+    }
+
+    /** What a file is and holds, without its features. */
+    public static function look(string $path, string $name): Looked
+    {
+        return FileLook::of($path, $name);
+    }
+
+    private function shapefile(string $path, string $layer, string $name): void
+    {
+        if (str_starts_with((string) file_get_contents($path, length: 2), 'PK')) {
+            throw new UnusableInput($name, 'is a zip: unpack it first, and name its .shp');
+        }
+        $companion = static function (string $ending) use ($path): ?string {
+            foreach ([$ending, strtoupper($ending)] as $e) {
+                $beside = (string) preg_replace('/\.[^.\/]*$/', '', $path).'.'.$e;
+                if (is_file($beside)) {
+                    return (string) file_get_contents($beside);
+                }
+            }
+
+            return null;
+        };
+        ShapefileFeatures::read($this->set, (string) file_get_contents($path), $companion, $layer);
+    }
+
+    private function cloud(string $path, string $name, string $layer): void
+    {
+        $points = PointFile::read($path, $name);
+        foreach ($points->x as $i => $x) {
+            $properties = null === $points->classes ? [] : ['class' => $points->classes[$i]];
+            $this->set->features[] = new Feature(Feature::POINT, $layer, [[[[$x, $points->y[$i], $points->z[$i]]]]], $properties);
+        }
+        $this->left = match ($this->look->kind) {
+            'ply' => $this->look->counted(Looked::FACE) > 0 ? ['faces'] : [],
+            default => ['intensity, returns, times and colours of its points'],
+        };
+    }
+}

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Exchange\Features;
+
+/** The features of a file, and what its coordinates mean. */
+final class FeatureSet
+{
+    /** Names of the property that holds what a thing is called, the likeliest first. */
+    private const NAMES = ['name', 'id', 'point', 'number', 'no', 'nr', 'label', 'title', 'mark', 'station', 'punkt', 'pt', 'bezeichnung'];
+
+    /** Names of the property that holds a code. */
+    private const CODES = ['code', 'feature', 'type', 'class', 'kode', 'codigo', 'desc', 'description'];
+
+    /** @var list<Feature> */
+    public array $features = [];
+
+    /** @var ?string "EPSG:n" */
+    public ?string $crs = null;
+
+    /** @var ?string metre, foot, US survey foot, millimetre or degree */
+    public ?string $unit = null;
+
+    /** @return list<string> names of the properties, in the order they come up */
+    public function properties(): array
+    {
+        $names = [];
+        foreach ($this->features as $f) {
+            $names += $f->properties;
+        }
+
+        return array_map(strval(...), array_keys($names));
+    }
+
+    /** @return list<string> names of the layers, in the order they come up */
+    public function layers(): array
+    {
+        $names = [];
+        foreach ($this->features as $f) {
+            $names[$f->layer] = true;
+        }
+
+        return array_map(strval(...), array_keys($names));
+    }
+
+    /** The property that names things; null where none does. */
+    public function naming(): ?string
+    {
+        return $this->first(self::NAMES);
+    }
+
+    public function coding(): ?string
+    {
+        return $this->first(self::CODES);
+    }
+
+    public function hasHeights(): bool
+    {
+        foreach ($this->features as $f) {
+            if ($f->hasHeights()) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    public function isGeographic(): bool
+    {
+        return 'degree' === $this->unit;
+    }
+
+    /** @param list<string> $wanted */
+    private function first(array $wanted): ?string
+    {
+        $of = [];
+        foreach ($this->properties() as $name) {
+            $of[strtolower($name)] ??= $name;
+        }
+        foreach ($wanted as $word) {
+            if (isset($of[$word])) {
+                return (string) $of[$word];
+            }
+        }
+
+        return null;
+    }
+}
