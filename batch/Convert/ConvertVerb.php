@@ -13,6 +13,8 @@ use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Features\FeatureSet;
 use Mensura\Exchange\Features\FeatureWriters;
 use Mensura\Exchange\Features\Transformed;
+use Mensura\Exchange\Features\Write\LasRecords;
+use Mensura\Exchange\Features\Write\LasWriter;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Crs\CoordinateSystem;
 use Mensura\Reference\Grid\GridFiles;
@@ -40,7 +42,8 @@ final class ConvertVerb extends Verb
     {
         $files = array_map(strval(...), (array) $input->getArgument('files'));
         if (2 !== \count($files)) {
-            throw new UnusableInput('', \sprintf('give two files, the one that is read and the one that is written, not %d', \count($files)));
+            $words = 'give two files, the one that is read and the one that is written, not %d';
+            throw new UnusableInput('', \sprintf($words, \count($files)));
         }
         [$in, $out] = $files;
         $writer = FeatureWriters::for($out);
@@ -56,8 +59,13 @@ final class ConvertVerb extends Verb
         $reader = new FeatureReader($path, $in, $look);
         $set = $reader->set;
         $lost = array_map(static fn (string $what): string => "not read: $what", $reader->left);
-        $this->choose($set, array_map(strval(...), (array) $input->getOption('layer')), $in);
-        $this->bring($set, $input, $out, $in);
+        $layers = array_values(array_map(strval(...), (array) $input->getOption('layer')));
+        $this->choose($set, $layers, $in);
+        $isBrought = $this->bring($set, $input, $out, $in);
+        if (!$isBrought && [] === $layers && \in_array($look->kind, ['las', 'laz'], true) && $writer instanceof LasWriter) {
+            // Nothing is changed: the records go over whole.
+            [$writer, $lost] = [new LasRecords($path, $in), []];
+        }
         // Written aside and read there: what goes to its place is whole.
         $aside = $folder.'/.convert-'.bin2hex(random_bytes(6));
         if (!mkdir($aside)) {
@@ -76,16 +84,22 @@ final class ConvertVerb extends Verb
                 'format' => 'mensura-convert/1', 'read' => $look->toArray(), 'written' => $written->toArray(), 'lost' => $lost,
                 'moved' => Displacement::greatest($set, $back->set),
             ];
-            foreach (scandir($aside) ?: [] as $file) {
-                if (!\in_array($file, ['.', '..'], true)) {
-                    rename("$aside/$file", "$folder/$file");
-                }
+            foreach (self::in($aside) as $file) {
+                rename($file, $folder.'/'.basename($file));
             }
         } finally {
-            array_map(unlink(...), array_filter(array_map(static fn (string $f): string => "$aside/$f", scandir($aside) ?: []), is_file(...)));
+            array_map(unlink(...), array_filter(self::in($aside), is_file(...)));
             rmdir($aside);
         }
         $this->print($result);
+    }
+
+    /** @return list<string> files of a folder */
+    private static function in(string $folder): array
+    {
+        $names = array_diff(scandir($folder) ?: [], ['.', '..']);
+
+        return array_values(array_map(static fn (string $name): string => "$folder/$name", $names));
     }
 
     /** @param list<string> $layers */
@@ -102,7 +116,8 @@ final class ConvertVerb extends Verb
         $set->features = array_values(array_filter($set->features, static fn (Feature $f): bool => \in_array($f->layer, $layers, true)));
     }
 
-    private function bring(FeatureSet $set, InputInterface $input, string $out, string $in): void
+    /** @return bool whether its coordinates are others now, or mean something they did not say */
+    private function bring(FeatureSet $set, InputInterface $input, string $out, string $in): bool
     {
         $registry = Reference::registry();
         $from = self::text($input, 'from-crs');
@@ -115,13 +130,13 @@ final class ConvertVerb extends Verb
             $to = 'EPSG:4326';
         }
         if (null === $to) {
-            return;
+            return null !== $said;
         }
         $source = $said ?? (null === $set->crs ? null : Reference::system($registry, '--from-crs', $set->crs))
             ?? throw new UnusableInput('--to-crs', \sprintf('%s does not say which system it is in: name it with --from-crs', $in));
         $target = Reference::system($registry, '--to-crs', $to);
         if (self::isSame($source, $target)) {
-            return;
+            return null !== $said;
         }
         try {
             $route = (new RouteFinder($registry, GridFiles::installed()))->route($source, $target, new RouteSettings());
@@ -129,6 +144,8 @@ final class ConvertVerb extends Verb
         } catch (MissingGrid|NoWay $e) {
             throw new UnusableInput('--to-crs', $e->getMessage());
         }
+
+        return true;
     }
 
     private static function isSame(CoordinateSystem $a, CoordinateSystem $b): bool

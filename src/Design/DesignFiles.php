@@ -68,8 +68,8 @@ final class DesignFiles
         $faces = intdiv(\count($d->triangles), 3);
 
         return new DrawingView(
-            $id, $this->named($project, $id), ...$this->coordinates($project, $id, $d, 1.0), triangles: $d->triangles, faceOf:
-            [] !== $d->faceOf || 0 === $faces ? $d->faceOf : range(0, $faces - 1), layers: $names, faceLayer: $numbers($d->layerOf),
+            $id, $this->named($project, $id), ...$this->coordinates($project, $id, $d, 1.0), triangles: $d->triangles,
+            faceOf: [] !== $d->faceOf || 0 === $faces ? $d->faceOf : range(0, $faces - 1), layers: $names, faceLayer: $numbers($d->layerOf),
             lines: $d->lines, lineLayer: $numbers($d->lineLayers), points: $d->points, pointLayer: $numbers($d->pointLayers),
         );
     }

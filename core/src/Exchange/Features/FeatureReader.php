@@ -12,8 +12,13 @@ use Mensura\Exchange\Features\Read\KmlFeatures;
 use Mensura\Exchange\Features\Read\LandXmlFeatures;
 use Mensura\Exchange\Features\Read\ShapefileFeatures;
 use Mensura\Exchange\Features\Read\TableFeatures;
+use Mensura\Exchange\Look\E57Look;
 use Mensura\Exchange\Look\FileLook;
 use Mensura\Exchange\Look\Looked;
+use Mensura\Exchange\Look\NmeaLook;
+use Mensura\Exchange\Look\Systems;
+use Mensura\Exchange\Look\TiffLook;
+use Mensura\Exchange\Look\ZipLook;
 use Mensura\Exchange\Points\PointFile;
 use Mensura\Fault\UnusableInput;
 
@@ -48,9 +53,12 @@ final class FeatureReader
             'geojson' === $look->kind => GeoJsonFeatures::read($this->set, $path, $layer, $name),
             'geopackage' === $look->kind => $this->left = GeoPackageFeatures::read($this->set, $path, $name),
             'shapefile' === $look->kind => $this->shapefile($path, $layer, $name),
+            'e57' === $look->kind => $this->scans($path, $name),
+            'geotiff' === $look->kind => $this->cells($path, $layer, $name),
+            'nmea' === $look->kind => $this->fixes($path, $layer, $name),
             'kml' === $look->kind => KmlFeatures::read($this->set, $path, $layer, $name),
             'gpx' === $look->kind => GpxFeatures::read($this->set, $path, $name),
-            'dxf' === $look->kind => $this->left = DxfFeatures::read($this->set, $path, $name),
+            'dxf' === $look->kind => $this->left = DxfFeatures::read($this->set, $path, $name, $look->counted(Looked::FACE) > 0),
             'landxml' === $look->kind => $this->left = LandXmlFeatures::read($this->set, $path, $name),
             default => throw new UnusableInput($name, \sprintf('is of kind %s, which is not converted', $look->kind)),
         };
@@ -65,7 +73,12 @@ final class FeatureReader
     private function shapefile(string $path, string $layer, string $name): void
     {
         if (str_starts_with((string) file_get_contents($path, length: 2), 'PK')) {
-            throw new UnusableInput($name, 'is a zip: unpack it first, and name its .shp');
+            $each = fn (string $stem, $stream, \Closure $companion) => ShapefileFeatures::read(
+                $this->set, (string) stream_get_contents($stream), $companion, $stem,
+            );
+            ZipLook::read(new Looked('shapefile'), $path, new Systems(), $name, $each);
+
+            return;
         }
         $companion = static function (string $ending) use ($path): ?string {
             foreach ([$ending, strtoupper($ending)] as $e) {
@@ -78,6 +91,34 @@ final class FeatureReader
             return null;
         };
         ShapefileFeatures::read($this->set, (string) file_get_contents($path), $companion, $layer);
+    }
+
+    private function scans(string $path, string $name): void
+    {
+        $set = $this->set;
+        E57Look::read(new Looked('e57'), $path, new Systems(), $name, static function (string $scan, array $place) use ($set): void {
+            $set->features[] = new Feature(Feature::POINT, $scan, [[[$place]]]);
+        });
+        $attributes = $this->look->toArray()['attributes'];
+        $this->left = [] === $attributes ? [] : [implode(', ', $attributes).' of its points'];
+    }
+
+    private function cells(string $path, string $layer, string $name): void
+    {
+        $set = $this->set;
+        TiffLook::read(new Looked('geotiff'), $path, new Systems(), $name, static function (array $place) use ($set, $layer): void {
+            $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]]);
+        });
+    }
+
+    private function fixes(string $path, string $layer, string $name): void
+    {
+        $stream = @fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
+        $set = $this->set;
+        NmeaLook::read(new Looked('nmea'), $stream, static function (array $place, string $time) use ($set, $layer): void {
+            $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]], ['time' => $time]);
+        });
+        fclose($stream);
     }
 
     private function cloud(string $path, string $name, string $layer): void

@@ -27,7 +27,10 @@ final class FeatureSet
     {
         $names = [];
         foreach ($this->features as $f) {
-            $names += $f->properties;
+            // Most say the same as the one before.
+            if ([] !== array_diff_key($f->properties, $names)) {
+                $names += $f->properties;
+            }
         }
 
         return array_map(strval(...), array_keys($names));

@@ -6,6 +6,7 @@ namespace Mensura\Exchange\Features;
 
 use Mensura\Exchange\Features\Write\CsvWriter;
 use Mensura\Exchange\Features\Write\DxfFeatureWriter;
+use Mensura\Exchange\Features\Write\E57Writer;
 use Mensura\Exchange\Features\Write\FeatureWriter;
 use Mensura\Exchange\Features\Write\GeoJsonWriter;
 use Mensura\Exchange\Features\Write\GeoPackageWriter;
@@ -24,7 +25,7 @@ final class FeatureWriters
         'csv' => CsvWriter::class, 'xyz' => XyzWriter::class, 'geojson' => GeoJsonWriter::class, 'kml' => KmlWriter::class,
         'dxf' => DxfFeatureWriter::class,
         'shp' => ShapefileWriter::class, 'gpkg' => GeoPackageWriter::class, 'xml' => LandXmlWriter::class, 'ply' => PlyWriter::class,
-        'las' => LasWriter::class,
+        'las' => LasWriter::class, 'e57' => E57Writer::class,
     ];
 
     /** @throws UnusableInput */

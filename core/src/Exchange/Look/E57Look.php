@@ -16,12 +16,18 @@ final class E57Look
     private const MOST = 6_000_000;
     private const LARGEST_XML = 60_000_000;
 
-    /** @param resource $file */
-    private function __construct(private $file, private readonly int $page, private readonly int $size, private readonly string $name)
-    {
+    /**
+     * @param resource $file
+     * @param ?\Closure(string, array{float, float, float}): void $each
+     */
+    private function __construct(
+        private $file, private readonly int $page, private readonly int $size, private readonly string $name,
+        private readonly ?\Closure $each,
+    ) {
     }
 
-    public static function read(Looked $l, string $path, Systems $systems, string $name): void
+    /** @param ?\Closure(string, array{float, float, float}): void $each is given the scan and the place of every point */
+    public static function read(Looked $l, string $path, Systems $systems, string $name, ?\Closure $each = null): void
     {
         $file = fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         $head = (string) fread($file, self::HEADER);
@@ -38,7 +44,7 @@ final class E57Look
         if ($page < 64 || $page > 1 << 20 || 0 !== $size % $page || !$hasXml) {
             throw new UnusableInput($name, 'its header states pages or places that the file cannot have');
         }
-        $self = new self($file, $page, $size, $name);
+        $self = new self($file, $page, $size, $name, $each);
         $self->sums();
         $text = $self->logical($xml, $xmlLength);
         if (str_contains($text, '<!DOCTYPE')) {
@@ -203,10 +209,16 @@ final class E57Look
                 continue;
             }
             if (isset($values['cartesianX'], $values['cartesianY'], $values['cartesianZ'])) {
-                $l->reach(...$pose($values['cartesianX'][$i], $values['cartesianY'][$i], $values['cartesianZ'][$i]));
+                $place = $pose($values['cartesianX'][$i], $values['cartesianY'][$i], $values['cartesianZ'][$i]);
             } elseif (isset($values['sphericalRange'], $values['sphericalAzimuth'], $values['sphericalElevation'])) {
                 [$r, $az, $el] = [$values['sphericalRange'][$i], $values['sphericalAzimuth'][$i], $values['sphericalElevation'][$i]];
-                $l->reach(...$pose($r * cos($el) * cos($az), $r * cos($el) * sin($az), $r * sin($el)));
+                $place = $pose($r * cos($el) * cos($az), $r * cos($el) * sin($az), $r * sin($el));
+            } else {
+                continue;
+            }
+            $l->reach(...$place);
+            if (null !== $this->each) {
+                ($this->each)($name, $place);
             }
         }
     }

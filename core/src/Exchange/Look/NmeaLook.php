@@ -7,8 +7,11 @@ namespace Mensura\Exchange\Look;
 /** NMEA 0183 sentences: positions are GGA with a fix. Altitude above the geoid as the receiver states it. */
 final class NmeaLook
 {
-    /** @param resource $stream */
-    public static function read(Looked $l, $stream): void
+    /**
+     * @param resource $stream
+     * @param ?\Closure(array{float, float, ?float}, string): void $each is given every fix, and its time
+     */
+    public static function read(Looked $l, $stream, ?\Closure $each = null): void
     {
         $l->crs = 'EPSG:4326';
         $l->unit = 'degree';
@@ -49,7 +52,11 @@ final class NmeaLook
                 continue;
             }
             $l->count(Looked::POINT);
-            $l->reach('W' === $f[4] ? -$lon : $lon, 'S' === $f[2] ? -$lat : $lat, is_numeric($f[8] ?? null) ? (float) $f[8] : null);
+            $place = ['W' === $f[4] ? -$lon : $lon, 'S' === $f[2] ? -$lat : $lat, is_numeric($f[8] ?? null) ? (float) $f[8] : null];
+            $l->reach(...$place);
+            if (null !== $each) {
+                $each($place, $f[0]);
+            }
         }
     }
 

@@ -45,21 +45,22 @@ final class TableLook
         if (null === $columns) {
             return false;
         }
-        $headings = null === $columns[0] || 0 === $columns[0] ? [] : $rows[$columns[0] - 1];
+        $headings = $rows[($columns[0] ?? 0) - 1] ?? [];
         $taken = array_values(array_filter(\array_slice($columns, 1), is_int(...)));
-        $row = null === $each ? null : static fn (array $cells, array $place) => $each($cells, $place, $headings, $taken);
-        self::rows($l, $path, $encoding, $separator, $columns, $isXyz, $name, $row);
+        self::rows($l, $path, $encoding, $separator, $columns, $isXyz, $name, $each, $headings, $taken);
 
         return true;
     }
 
     /**
      * @param array{?int, int, int, ?int} $columns number of heading rows to pass over, columns of easting, northing, height
-     * @param ?\Closure(list<string>, array{float, float, ?float}): void $each
+     * @param ?\Closure(list<string>, array{float, float, ?float}, list<string>, list<int>): void $each
+     * @param list<string> $headings
+     * @param list<int>    $taken
      */
     private static function rows(
         Looked $l, string $path, string $encoding, string $separator, array $columns, bool $isXyz, string $name,
-        ?\Closure $each,
+        ?\Closure $each, array $headings, array $taken,
     ): void {
         $stream = fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         [$before, $e, $n, $h] = $columns;
@@ -102,7 +103,7 @@ final class TableLook
                 $z = null === $h ? null : self::number($cells[$h] ?? '');
                 $l->reach($x, $y, $z);
                 if (null !== $each) {
-                    $each($cells, [$x, $y, $z]);
+                    $each($cells, [$x, $y, $z], $headings, $taken);
                 }
             }
         }

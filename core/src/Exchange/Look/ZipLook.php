@@ -18,7 +18,8 @@ final class ZipLook
     private const BOMB = 200;
     private const LARGE = 10_000_000;
 
-    public static function read(Looked $l, string $path, Systems $systems, string $name): void
+    /** @param ?\Closure(string, resource, \Closure(string): ?string): void $each is given every shapefile, and what belongs to it */
+    public static function read(Looked $l, string $path, Systems $systems, string $name, ?\Closure $each = null): void
     {
         $zip = new \ZipArchive();
         if (true !== $zip->open($path, \ZipArchive::RDONLY)) {
@@ -56,6 +57,10 @@ final class ZipLook
             $stream = self::member($zip, $shape, $name);
             $size = (int) (fstat($stream)['size'] ?? 0);
             ShapefileLook::read($l, $stream, $size, basename($stem), $companion, $systems, $name.' '.$shape);
+            if (null !== $each) {
+                rewind($stream);
+                $each(basename($stem), $stream, $companion);
+            }
         }
         $zip->close();
     }

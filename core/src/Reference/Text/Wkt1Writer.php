@@ -88,7 +88,8 @@ final class Wkt1Writer
 
         return \sprintf(
             'GEOGCS[%s,DATUM[%s,SPHEROID[%s,%s,%s]%s],PRIMEM[%s,%s],%s%s]', self::quote($name),
-            self::quote(strtr((string) preg_replace('/ ensemble$/', '', $datum->name), ' ', '_')), self::quote($e->name), self::number($e->a),
+            self::quote(strtr((string) preg_replace('/ ensemble$/', '', $datum->name), ' ', '_')), self::quote($e->name),
+            self::number($e->a),
             is_infinite($e->inverseFlattening) ? '0' : self::number($e->inverseFlattening), self::authority($datum->code),
             self::quote($datum->primeMeridianName), self::number($datum->primeMeridian), self::DEGREE, self::authority($code),
         );

@@ -26,7 +26,8 @@ final class DbfTable
         for ($at = 32; $at + 32 <= min($this->head, \strlen($bytes)) && "\r" !== $bytes[$at]; $at += 32) {
             $name = substr($bytes, $at, 11);
             $size = \ord($bytes[$at + 16]);
-            $this->fields[] = [$this->text(substr($name, 0, strcspn($name, "\0"))), $bytes[$at + 11], $begin, $size, \ord($bytes[$at + 17])];
+            $text = $this->text(substr($name, 0, strcspn($name, "\0")));
+            $this->fields[] = [$text, $bytes[$at + 11], $begin, $size, \ord($bytes[$at + 17])];
             $begin += $size;
         }
     }
@@ -45,7 +46,7 @@ final class DbfTable
                 '' === trim($text) => null,
                 \in_array($type, ['N', 'F'], true) && is_numeric(trim($text)) => $decimals > 0 || !ctype_digit(ltrim(trim($text), '-'))
                     ? (float) trim($text) : (int) trim($text),
-                'L' === $type => \in_array(strtoupper(trim($text)), ['T', 'Y'], true) ?: (\in_array(trim($text), ['?'], true) ? null : false),
+                'L' === $type => '?' === trim($text) ? null : \in_array(strtoupper(trim($text)), ['T', 'Y'], true),
                 default => $this->text($text),
             };
         }

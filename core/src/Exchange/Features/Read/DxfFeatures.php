@@ -18,7 +18,9 @@ use Mensura\Fault\UnusableInput;
  */
 final class DxfFeatures
 {
-    private const LEFT = ['ELLIPSE', 'SPLINE', 'HATCH', 'TEXT', 'MTEXT', 'DIMENSION', '3DSOLID', 'REGION', 'BODY', 'SOLID', 'LEADER', 'IMAGE'];
+    private const LEFT = [
+        'ELLIPSE', 'SPLINE', 'HATCH', 'TEXT', 'MTEXT', 'DIMENSION', '3DSOLID', 'REGION', 'BODY', 'SOLID', 'LEADER', 'IMAGE',
+    ];
 
     /** @var array<string, int> */
     private array $left = [];
@@ -35,8 +37,12 @@ final class DxfFeatures
     {
     }
 
-    /** @return list<string> what was left out */
-    public static function read(FeatureSet $set, string $path, string $name): array
+    /**
+     * @param bool $hasFaces whether there are any; then the drawing is gone through once more for them
+     *
+     * @return list<string> what was left out
+     */
+    public static function read(FeatureSet $set, string $path, string $name, bool $hasFaces): array
     {
         $self = new self($set);
         $stream = @fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
@@ -46,8 +52,10 @@ final class DxfFeatures
                 $self->record($record['type'], $record['groups']);
             }
         }
-        rewind($stream);
-        $self->faces(DxfGeometry::read($stream));
+        if ($hasFaces) {
+            rewind($stream);
+            $self->faces(DxfGeometry::read($stream));
+        }
         fclose($stream);
 
         return array_map(static fn (string $what, int $n): string => "$n $what", array_keys($self->left), $self->left);

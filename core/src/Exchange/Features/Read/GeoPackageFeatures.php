@@ -23,7 +23,7 @@ final class GeoPackageFeatures
             $db = new \PDO($address, null, null, [
                 \PDO::SQLITE_ATTR_OPEN_FLAGS => \PDO::SQLITE_OPEN_READONLY, \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
             ]);
-            $layers = $db->query("SELECT c.table_name, g.column_name FROM gpkg_contents c JOIN gpkg_geometry_columns g "
+            $layers = $db->query('SELECT c.table_name, g.column_name FROM gpkg_contents c JOIN gpkg_geometry_columns g '
                 ."ON g.table_name = c.table_name COLLATE NOCASE WHERE c.data_type = 'features' ORDER BY c.rowid");
             foreach (false === $layers ? [] : $layers->fetchAll(\PDO::FETCH_NUM) as [$table, $geometry]) {
                 array_push($left, ...self::layer($set, $db, (string) $table, (string) $geometry));

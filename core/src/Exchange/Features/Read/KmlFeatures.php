@@ -12,7 +12,9 @@ use Mensura\Exchange\Look\XmlVisitor;
 /** Placemarks of KML (OGC 12-007r2) with their names, descriptions and data; layers are Folders. */
 final class KmlFeatures implements XmlVisitor
 {
-    private const GEOMETRIES = ['Point' => Feature::POINT, 'LineString' => Feature::LINE, 'LinearRing' => Feature::LINE, 'Polygon' => Feature::POLYGON];
+    private const GEOMETRIES = [
+        'Point' => Feature::POINT, 'LineString' => Feature::LINE, 'LinearRing' => Feature::LINE, 'Polygon' => Feature::POLYGON,
+    ];
 
     /** @var list<string> */
     private array $layers = [];

@@ -96,7 +96,7 @@ final class ShapefileFeatures
             $outer[$of][] = $hole;
         }
 
-        return array_values($outer);
+        return $outer;
     }
 
     /** @param list<array{float, float, ?float}> $ring twice its area, positive anticlockwise */

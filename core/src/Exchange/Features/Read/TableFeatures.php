@@ -15,7 +15,7 @@ final class TableFeatures
     public static function read(FeatureSet $set, string $path, string $layer, string $name): void
     {
         $looked = new Looked('csv');
-        TableLook::read($looked, $path, $name, static function (array $cells, array $place, array $headings, array $taken) use ($set, $layer): void {
+        $each = static function (array $cells, array $place, array $headings, array $taken) use ($set, $layer): void {
             $properties = [];
             foreach ($headings as $k => $heading) {
                 if ('' !== trim($heading) && !\in_array($k, $taken, true)) {
@@ -28,6 +28,7 @@ final class TableFeatures
                 $properties = ['name' => $cells[0]];
             }
             $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]], $properties);
-        });
+        };
+        TableLook::read($looked, $path, $name, $each);
     }
 }

@@ -31,7 +31,7 @@ final class CsvWriter implements FeatureWriter
         }
         $file = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
         $head = [$naming ?? 'name', ...$places, ...array_values($named)];
-        fputcsv($file, $isLayered ? [...$head, 'layer'] : $head, ',', '"', '');
+        fwrite($file, self::row($isLayered ? [...$head, 'layer'] : $head));
         $without = 0;
         foreach ($points as $f) {
             foreach ($f->parts as [[$place]]) {
@@ -43,7 +43,7 @@ final class CsvWriter implements FeatureWriter
                 foreach ($others as $name) {
                     $row[] = self::cell($f->properties[$name] ?? null);
                 }
-                fputcsv($file, $isLayered ? [...$row, $f->layer] : $row, ',', '"', '');
+                fwrite($file, self::row($isLayered ? [...$row, $f->layer] : $row));
             }
             if (\count($f->parts) > 1) {
                 $lost->count('points of several places, written one by one');
@@ -55,6 +55,20 @@ final class CsvWriter implements FeatureWriter
         }
 
         return $lost->all();
+    }
+
+    /**
+     * What begins as remarks do, or with a blank, is quoted too.
+     *
+     * @param list<string> $cells
+     */
+    private static function row(array $cells): string
+    {
+        $isPlain = static fn (string $c): bool => 1 !== preg_match('~[",;\r\n]|^[#/\s]|\s$~', $c);
+
+        return implode(',', array_map(
+            static fn (string $c): string => $isPlain($c) ? $c : '"'.str_replace('"', '""', $c).'"', $cells,
+        ))."\n";
     }
 
     /** A row is a line. */

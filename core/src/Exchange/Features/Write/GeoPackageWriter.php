@@ -17,7 +17,9 @@ final class GeoPackageWriter implements FeatureWriter
     private const APPLICATION = 0x47504B47;
     private const VERSION = 10200;
     private const UNKNOWN = -1;
-    private const TYPES = [Feature::POINT => 'POINT', Feature::LINE => 'LINESTRING', Feature::POLYGON => 'POLYGON', Feature::FACE => 'POLYGON'];
+    private const TYPES = [
+        Feature::POINT => 'POINT', Feature::LINE => 'LINESTRING', Feature::POLYGON => 'POLYGON', Feature::FACE => 'POLYGON',
+    ];
 
     public function write(FeatureSet $set, string $path): array
     {
@@ -55,14 +57,17 @@ final class GeoPackageWriter implements FeatureWriter
 
     private static function frame(\PDO $db, FeatureSet $set, Lost $lost): int
     {
-        $db->exec('CREATE TABLE gpkg_spatial_ref_sys (srs_name TEXT NOT NULL, srs_id INTEGER NOT NULL PRIMARY KEY, organization TEXT NOT NULL, '
-            .'organization_coordsys_id INTEGER NOT NULL, definition TEXT NOT NULL, description TEXT)');
+        $db->exec('CREATE TABLE gpkg_spatial_ref_sys (srs_name TEXT NOT NULL, srs_id INTEGER NOT NULL PRIMARY KEY, '
+            .'organization TEXT NOT NULL, organization_coordsys_id INTEGER NOT NULL, definition TEXT NOT NULL, description TEXT)');
         $db->exec('CREATE TABLE gpkg_contents (table_name TEXT NOT NULL PRIMARY KEY, data_type TEXT NOT NULL, identifier TEXT UNIQUE, '
-            ."description TEXT DEFAULT '', last_change DATETIME NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ','now')), min_x DOUBLE, min_y DOUBLE, "
-            .'max_x DOUBLE, max_y DOUBLE, srs_id INTEGER, FOREIGN KEY (srs_id) REFERENCES gpkg_spatial_ref_sys(srs_id))');
-        $db->exec('CREATE TABLE gpkg_geometry_columns (table_name TEXT NOT NULL, column_name TEXT NOT NULL, geometry_type_name TEXT NOT NULL, '
-            .'srs_id INTEGER NOT NULL, z TINYINT NOT NULL, m TINYINT NOT NULL, PRIMARY KEY (table_name, column_name), UNIQUE (table_name), '
-            .'FOREIGN KEY (table_name) REFERENCES gpkg_contents(table_name), FOREIGN KEY (srs_id) REFERENCES gpkg_spatial_ref_sys(srs_id))');
+            ."description TEXT DEFAULT '', last_change DATETIME NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ','now')), "
+            .'min_x DOUBLE, min_y DOUBLE, max_x DOUBLE, max_y DOUBLE, srs_id INTEGER, '
+            .'FOREIGN KEY (srs_id) REFERENCES gpkg_spatial_ref_sys(srs_id))');
+        $db->exec('CREATE TABLE gpkg_geometry_columns (table_name TEXT NOT NULL, column_name TEXT NOT NULL, '
+            .'geometry_type_name TEXT NOT NULL, srs_id INTEGER NOT NULL, z TINYINT NOT NULL, m TINYINT NOT NULL, '
+            .'PRIMARY KEY (table_name, column_name), UNIQUE (table_name), '
+            .'FOREIGN KEY (table_name) REFERENCES gpkg_contents(table_name), '
+            .'FOREIGN KEY (srs_id) REFERENCES gpkg_spatial_ref_sys(srs_id))');
         $put = $db->prepare('INSERT INTO gpkg_spatial_ref_sys VALUES (?, ?, ?, ?, ?, NULL)');
         $put->execute(['Undefined cartesian', -1, 'NONE', -1, 'undefined']);
         $put->execute(['Undefined geographic', 0, 'NONE', 0, 'undefined']);
@@ -106,7 +111,8 @@ final class GeoPackageWriter implements FeatureWriter
         }
         $db->exec('CREATE TABLE '.$quote($table).' (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, geom '.$name.$sql.')');
         $marks = implode(',', array_fill(0, 1 + \count($columns), '?'));
-        $put = $db->prepare('INSERT INTO '.$quote($table).' ('.implode(',', array_map($quote, ['geom', ...array_values($named)])).") VALUES ($marks)");
+        $into = implode(',', array_map($quote, ['geom', ...array_values($named)]));
+        $put = $db->prepare('INSERT INTO '.$quote($table)." ($into) VALUES ($marks)");
         $box = [\INF, \INF, -\INF, -\INF];
         foreach ($features as $f) {
             $own = [\INF, \INF, -\INF, -\INF];
@@ -116,7 +122,8 @@ final class GeoPackageWriter implements FeatureWriter
             $box = [min($box[0], $own[0]), min($box[1], $own[1]), max($box[2], $own[2]), max($box[3], $own[3])];
             $isPoint = Feature::POINT === $f->kind && 1 === \count($f->parts);
             $envelope = $isPoint ? '' : pack('e4', $own[0], $own[2], $own[1], $own[3]);
-            $put->bindValue(1, 'GP'.pack('CCV', 0, $isPoint ? 1 : 3, $srs & 0xFFFFFFFF).$envelope.Wkb::written($f, $f->hasHeights()), \PDO::PARAM_LOB);
+            $head = 'GP'.pack('CCV', 0, $isPoint ? 1 : 3, $srs & 0xFFFFFFFF);
+            $put->bindValue(1, $head.$envelope.Wkb::written($f, $f->hasHeights()), \PDO::PARAM_LOB);
             foreach ($columns as $k => $column) {
                 $value = $f->properties[$column] ?? null;
                 $put->bindValue(2 + $k, \is_float($value) ? Plain::number($value) : $value, match (true) {
@@ -126,7 +133,8 @@ final class GeoPackageWriter implements FeatureWriter
             }
             $put->execute();
         }
-        $db->prepare('INSERT INTO gpkg_contents (table_name, data_type, identifier, min_x, min_y, max_x, max_y, srs_id) VALUES (?,?,?,?,?,?,?,?)')
+        $columns = 'table_name, data_type, identifier, min_x, min_y, max_x, max_y, srs_id';
+        $db->prepare("INSERT INTO gpkg_contents ($columns) VALUES (?,?,?,?,?,?,?,?)")
             ->execute([$table, 'features', $table, ...array_map(static fn (float $v): ?float => is_finite($v) ? $v : null, $box), $srs]);
         $db->prepare('INSERT INTO gpkg_geometry_columns VALUES (?,?,?,?,?,0)')->execute([$table, 'geom', $name, $srs, $z]);
     }

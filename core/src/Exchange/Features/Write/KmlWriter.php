@@ -14,7 +14,8 @@ final class KmlWriter implements FeatureWriter
     public function write(FeatureSet $set, string $path): array
     {
         if ('EPSG:4326' !== $set->crs) {
-            throw new UnusableInput('', 'KML holds longitudes and latitudes of WGS 84: name the system with --from-crs, or --to-crs EPSG:4326');
+            $words = 'KML holds longitudes and latitudes of WGS 84: name the system with --from-crs, or --to-crs EPSG:4326';
+            throw new UnusableInput('', $words);
         }
         $lost = new Lost();
         $naming = $set->naming();

@@ -22,17 +22,19 @@ final class LandXmlWriter implements FeatureWriter
     public function write(FeatureSet $set, string $path): array
     {
         if ($set->isGeographic()) {
-            throw new UnusableInput('', 'LandXML holds northings and eastings, not latitudes and longitudes: name a projected system with --to-crs');
+            $words = 'LandXML holds northings and eastings, not latitudes and longitudes: name a projected system with --to-crs';
+            throw new UnusableInput('', $words);
         }
         $lost = new Lost();
         $naming = $set->naming();
-        $lost->properties($set, array_filter([$naming, ...self::CODES]));
+        $lost->properties($set, null === $naming ? self::CODES : [$naming, ...self::CODES]);
         [$system, $linear, $area, $volume, $temperature, $pressure] = self::UNITS[$set->unit ?? 'metre'] ?? self::UNITS['metre'];
         $file = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
-        fwrite($file, "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" version=\"1.2\" "
-            .'date="'.gmdate('Y-m-d').'" time="'.gmdate('H:i:s')."\">\n<Units><$system linearUnit=\"$linear\" areaUnit=\"$area\" "
-            ."volumeUnit=\"$volume\" temperatureUnit=\"$temperature\" pressureUnit=\"$pressure\" angularUnit=\"decimal degrees\" "
-            ."directionUnit=\"decimal degrees\"/></Units>\n");
+        fwrite($file, "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n");
+        $date = \sprintf('date="%s" time="%s"', gmdate('Y-m-d'), gmdate('H:i:s'));
+        fwrite($file, "<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" version=\"1.2\" $date>\n");
+        fwrite($file, "<Units><$system linearUnit=\"$linear\" areaUnit=\"$area\" volumeUnit=\"$volume\" temperatureUnit=\"$temperature\" "
+            ."pressureUnit=\"$pressure\" angularUnit=\"decimal degrees\" directionUnit=\"decimal degrees\"/></Units>\n");
         if (null !== $set->crs) {
             fwrite($file, '<CoordinateSystem epsgCode="'.substr($set->crs, 5)."\"/>\n");
         }
@@ -105,7 +107,8 @@ final class LandXmlWriter implements FeatureWriter
                 $name = Plain::text($f->properties[$naming ?? ''] ?? null);
                 fwrite($file, "<$element name=\"".Plain::xml('' === $name ? $f->layer.' '.($i + 1) : $name).'"><CoordGeom>');
                 for ($k = 1, $n = \count($rings[0]); $k < $n; ++$k) {
-                    fwrite($file, '<Line><Start>'.self::place($rings[0][$k - 1]).'</Start><End>'.self::place($rings[0][$k]).'</End></Line>');
+                    [$from, $to] = [self::place($rings[0][$k - 1]), self::place($rings[0][$k])];
+                    fwrite($file, "<Line><Start>$from</Start><End>$to</End></Line>");
                 }
                 fwrite($file, "</CoordGeom></$element>\n");
             }

@@ -41,7 +41,8 @@ final class LasWriter implements FeatureWriter
         $begin = 227 + \strlen($vlr);
         $count = \count($places);
         $head = 'LASF'.pack('vvVvv', 0, 0, 0, 0, 0).str_repeat("\0", 8).pack('CC', 1, 2).str_pad('mensura', 32, "\0")
-            .str_pad('mensura', 32, "\0").pack('vvvVV', 1 + (int) gmdate('z'), (int) gmdate('Y'), 227, $begin, '' === $vlr ? 0 : 1).pack('CvV', 0, 20, $count)
+            .str_pad('mensura', 32, "\0").pack('vv', 1 + (int) gmdate('z'), (int) gmdate('Y'))
+            .pack('vVV', 227, $begin, '' === $vlr ? 0 : 1).pack('CvV', 0, 20, $count)
             .pack('V5', $count, 0, 0, 0, 0).pack('e3', ...$scale).pack('e3', ...$offset)
             .pack('e6', $greatest[0], $least[0], $greatest[1], $least[1], $greatest[2], $least[2]);
         $file = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
@@ -64,6 +65,7 @@ final class LasWriter implements FeatureWriter
         $isGeographic = $set->isGeographic();
         $keys = pack('v12', 1, 1, 0, 2, 1024, 0, 1, $isGeographic ? 2 : 1, $isGeographic ? 2048 : 3072, 0, 1, (int) $m[1]);
 
-        return pack('v', 0).str_pad('LASF_Projection', 16, "\0").pack('vv', 34735, \strlen($keys)).str_pad('GeoKeyDirectoryTag', 32, "\0").$keys;
+        return pack('v', 0).str_pad('LASF_Projection', 16, "\0").pack('vv', 34735, \strlen($keys))
+            .str_pad('GeoKeyDirectoryTag', 32, "\0").$keys;
     }
 }

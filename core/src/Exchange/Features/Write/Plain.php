@@ -26,7 +26,8 @@ final class Plain
     /** For XML: what it may not hold is left out. */
     public static function xml(string $text): string
     {
-        $allowed = (string) preg_replace('/[^\x09\x0A\x0D\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u', '', mb_scrub($text, 'UTF-8'));
+        $other = '/[^\x09\x0A\x0D\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u';
+        $allowed = (string) preg_replace($other, '', mb_scrub($text, 'UTF-8'));
 
         return htmlspecialchars($allowed, \ENT_QUOTES | \ENT_XML1, 'UTF-8');
     }

@@ -100,7 +100,8 @@ final class ShapefileWriter implements FeatureWriter
                 $xy .= pack('e2', $x, $y);
                 $z .= pack('e', $h ?? 0.0);
                 $own = [
-                    min($own[0], $x), min($own[1], $y), max($own[2], $x), max($own[3], $y), min($own[4], $h ?? 0.0), max($own[5], $h ?? 0.0),
+                    min($own[0], $x), min($own[1], $y), max($own[2], $x), max($own[3], $y), min($own[4], $h ?? 0.0),
+                    max($own[5], $h ?? 0.0),
                 ];
                 ++$count;
             }
