@@ -15,6 +15,7 @@ final readonly class ExportAbout
      * @param string $holds         what is in it, after the name of its format: "every point with code, role and source"
      * @param int    $place         among the kinds on the page, ascending
      * @param int    $takes         how many things are chosen for it at most
+     * @param string $format        as people call it; empty where it is called by its ending
      */
     public function __construct(
         public string $label,
@@ -26,6 +27,7 @@ final readonly class ExportAbout
         public string $holds,
         public int $place,
         public int $takes = 0,
+        public string $format = '',
     ) {
     }
 }

@@ -54,7 +54,8 @@ final class Archive
             foreach ($kind instanceof OffersChoice ? $kind->choices($project) : [] as $id => $name) {
                 $choices[] = ['id' => $id, 'name' => $name];
             }
-            $offers[] = new OfferView($key, $a->title, strtoupper($a->extension), $a->holds, $a->takes, $choices);
+            $format = '' === $a->format ? strtoupper($a->extension) : $a->format;
+            $offers[] = new OfferView($key, $a->title, $format, $a->holds, $a->takes, $choices);
         }
 
         return new HandOverView($offers, $newest, $archive, array_values(array_map(

@@ -84,6 +84,31 @@ final class HandOverTest extends ApiTestCase
         }
     }
 
+    /** Every point with its name, place and system, as GDAL reads them. */
+    public function testPointsOpenInInformationSystems(): void
+    {
+        $points = $this->get('/points')['points'];
+        foreach (['gpkg' => 'gpkg', 'shapefile' => 'zip', 'geojson' => 'geojson', 'kml' => 'kml'] as $kind => $extension) {
+            $file = $this->write($kind, []);
+            $export = array_column($this->get('/handover')['exports'], null, 'kind')[$kind];
+            self::assertTrue($export['holds'], $kind);
+            self::assertStringEndsWith(".$extension", $export['name']);
+            $path = 'shapefile' === $kind ? "/vsizip/$file" : $file;
+            $json = $this->tool('ogr2ogr', '-f', 'GeoJSON', '-lco', 'COORDINATE_PRECISION=9', '/vsistdout/', $path);
+            $read = json_decode($json, true, 32, \JSON_THROW_ON_ERROR)['features'];
+            self::assertCount(\count($points), $read, $kind);
+            foreach ($points as $i => $p) {
+                self::assertSame($p['name'], (string) $read[$i]['properties']['kml' === $kind ? 'Name' : 'name'], $kind);
+                if ('kml' !== $kind) {
+                    self::assertSame($p['code'], (string) $read[$i]['properties']['code']);
+                    self::assertEqualsWithDelta([$p['e'], $p['n']], \array_slice($read[$i]['geometry']['coordinates'], 0, 2), 1e-6, $kind);
+                }
+            }
+            $about = $this->tool('ogrinfo', '-ro', '-al', '-so', $path);
+            self::assertStringContainsString('kml' === $kind ? 'ID["EPSG",4326]' : 'ID["EPSG",25830]', $about);
+        }
+    }
+
     public function testReportOpensElsewhere(): void
     {
         $file = $this->write('pdf', []);

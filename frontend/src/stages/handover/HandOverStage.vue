@@ -234,7 +234,7 @@ watch(surfaces, drawContours);
 }
 .choices > div {
   display: grid;
-  grid-template-columns: 140px 1fr 96px;
+  grid-template-columns: 140px 1fr 136px;
   gap: 12px;
   align-items: center;
   padding: 5px 0;

@@ -14,21 +14,35 @@ final class TableFeatures
 {
     public static function read(FeatureSet $set, string $path, string $layer, string $name): void
     {
-        $looked = new Looked('csv');
-        $each = static function (array $cells, array $place, array $headings, array $taken) use ($set, $layer): void {
-            $properties = [];
-            foreach ($headings as $k => $heading) {
-                if ('' !== trim($heading) && !\in_array($k, $taken, true)) {
-                    $text = $cells[$k] ?? '';
-                    $properties[trim($heading)] = '' === $text ? null : $text;
-                }
+        TableLook::read(
+            new Looked('csv'), $path, $name,
+            static function (array $cells, array $place, array $headings, array $taken) use ($set, $layer): void {
+                $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]], self::said($cells, $headings, $taken));
+            },
+        );
+    }
+
+    /**
+     * @param list<string> $cells
+     * @param list<string> $headings
+     * @param list<int>    $taken    columns that are the place
+     *
+     * @return array<string, ?string>
+     */
+    private static function said(array $cells, array $headings, array $taken): array
+    {
+        // A table without headings begins with the name.
+        if ([] === $headings) {
+            return \in_array(0, $taken, true) ? [] : ['name' => $cells[0] ?? ''];
+        }
+        $said = [];
+        foreach ($headings as $k => $heading) {
+            if ('' !== trim($heading) && !\in_array($k, $taken, true)) {
+                $text = $cells[$k] ?? '';
+                $said[trim($heading)] = '' === $text ? null : $text;
             }
-            // A table without headings begins with the name.
-            if ([] === $headings && !\in_array(0, $taken, true)) {
-                $properties = ['name' => $cells[0]];
-            }
-            $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]], $properties);
-        };
-        TableLook::read($looked, $path, $name, $each);
+        }
+
+        return $said;
     }
 }
