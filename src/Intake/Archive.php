@@ -13,6 +13,12 @@ final class Archive
     private const MOST_FILES = 200;
     private const MOST_BYTES = 256 * 1024 * 1024;
 
+    /** Endings of what lies beside a .shp. */
+    private const BESIDE = 'shx|dbf|prj|cpg|sbn|sbx|qix|shp\.xml';
+
+    /** The first second a zip can say, 1980-01-01. */
+    private const NO_TIME = 315532800;
+
     /**
      * @return iterable<string, string> contents by name
      *
@@ -26,16 +32,66 @@ final class Archive
         }
         try {
             $wanted = self::wanted($zip, $name);
-            foreach ($wanted as $index => $file) {
+            $contents = static function (int $index) use ($zip, $wanted, $name): string {
                 $bytes = $zip->getFromIndex($index);
-                if (false === $bytes) {
-                    throw new UnusableInput($name, \sprintf('%s in it cannot be read; is it encrypted?', $file));
+
+                return false !== $bytes ? $bytes
+                    : throw new UnusableInput($name, \sprintf('%s in it cannot be read; is it encrypted?', $wanted[$index]));
+            };
+            $shapefiles = self::shapefiles($zip, array_keys($wanted));
+            foreach ($shapefiles as $indices) {
+                $parts = [];
+                foreach ($indices as $index) {
+                    $parts[$wanted[$index]] = $contents($index);
                 }
-                yield $file => $bytes;
+                yield pathinfo($wanted[$indices[0]], \PATHINFO_FILENAME).'.zip' => self::zipped($parts);
+            }
+            foreach (array_diff(array_keys($wanted), ...$shapefiles) as $index) {
+                yield $wanted[$index] => $contents($index);
             }
         } finally {
             $zip->close();
         }
+    }
+
+    /**
+     * What belongs to one shapefile is one file: neither part of it says anything alone.
+     *
+     * @param list<int> $indices
+     *
+     * @return list<non-empty-list<int>> places of the parts, the .shp first
+     */
+    private static function shapefiles(\ZipArchive $zip, array $indices): array
+    {
+        $stem = static fn (int $i): string => strtolower((string) preg_replace('/\.[^.\/]*$/', '', (string) $zip->getNameIndex($i)));
+        $is = static fn (int $i, string $endings): bool => 1 === preg_match("/\\.(?:$endings)$/i", (string) $zip->getNameIndex($i));
+        $found = [];
+        foreach ($indices as $shp) {
+            if ($is($shp, 'shp')) {
+                $others = array_filter($indices, static fn (int $i): bool => $is($i, self::BESIDE) && $stem($i) === $stem($shp));
+                $found[] = [$shp, ...array_values($others)];
+            }
+        }
+
+        return $found;
+    }
+
+    /** @param array<string, string> $parts contents by name */
+    private static function zipped(array $parts): string
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'shp');
+        $zip = new \ZipArchive();
+        $zip->open($path, \ZipArchive::CREATE | \ZipArchive::OVERWRITE);
+        foreach ($parts as $name => $bytes) {
+            $zip->addFromString($name, $bytes);
+            // Of the same parts the same bytes are made: a file that is there already is found again.
+            $zip->setMtimeName($name, self::NO_TIME);
+        }
+        $zip->close();
+        $bytes = (string) file_get_contents($path);
+        @unlink($path);
+
+        return $bytes;
     }
 
     /** @return array<int, string> names by place, of everything that is not a folder or an operating system's own */

@@ -19,6 +19,10 @@ final class ReceiveFile implements Operation
     private readonly string $kind;
     private readonly string $shape;
     private readonly int $size;
+
+    /** The system it says it is in. */
+    private readonly ?string $frame;
+
     private ?SurveyFile $file = null;
 
     public function __construct(
@@ -32,6 +36,7 @@ final class ReceiveFile implements Operation
     ) {
         $this->kind = $formats->kindOf($sha256, $fileName);
         $this->shape = $formats->shape($sha256, $fileName);
+        $this->frame = $formats->frameOf($sha256, $fileName);
         $this->size = $store->size($sha256);
     }
 
@@ -57,6 +62,9 @@ final class ReceiveFile implements Operation
         $memory = '' === $this->shape ? null : $this->memories->recall($project, $author, $this->shape);
         if (null !== $memory) {
             $this->file->read($memory->kind, ['memory' => $memory->id()] + $memory->mapping);
+        }
+        if (null !== $this->frame && $this->frame !== $project->reference()) {
+            $this->file->mean((new Meaning($this->frame))->toArray());
         }
         $this->files->add($this->file);
     }

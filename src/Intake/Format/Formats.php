@@ -30,6 +30,18 @@ final class Formats
         }
     }
 
+    /** The system a file says it is in, "EPSG:n"; null where it says none. */
+    public function frameOf(string $hash, string $name): ?string
+    {
+        try {
+            $format = $this->of($hash, $name);
+        } catch (UnusableInput) {
+            return null;
+        }
+
+        return $format instanceof SaysFrame ? $format->frame($this->store->localPath($hash)) : null;
+    }
+
     /** @throws UnusableInput */
     public function read(SurveyFile $file): Reading
     {
