@@ -17,6 +17,7 @@ use Mensura\Exchange\Features\Write\LasRecords;
 use Mensura\Exchange\Features\Write\LasWriter;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Crs\CoordinateSystem;
+use Mensura\Reference\Crs\HorizontalSystem;
 use Mensura\Reference\Grid\GridFiles;
 use Mensura\Reference\Operation\MissingGrid;
 use Mensura\Reference\Operation\NoWay;
@@ -135,6 +136,12 @@ final class ConvertVerb extends Verb
         $source = $said ?? (null === $set->crs ? null : Reference::system($registry, '--from-crs', $set->crs))
             ?? throw new UnusableInput('--to-crs', \sprintf('%s does not say which system it is in: name it with --from-crs', $in));
         $target = Reference::system($registry, '--to-crs', $to);
+        foreach (['--from-crs' => $source, '--to-crs' => $target] as $option => $system) {
+            if (HorizontalSystem::GEOCENTRIC === $system->horizontal->kind) {
+                $words = 'is geocentric: X, Y and Z are not coordinates of features; name a geographic or projected system';
+                throw new UnusableInput($option, $words);
+            }
+        }
         if (self::isSame($source, $target)) {
             return null !== $said;
         }

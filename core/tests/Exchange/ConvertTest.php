@@ -191,6 +191,7 @@ final class ConvertTest extends TestCase
             'does not say which system it is in' => [$in, "$this->folder/a.shp", '--to-crs', 'EPSG:25830'],
             'KML holds longitudes and latitudes' => [$in, "$this->folder/a.kml"],
             'give two files' => [$in],
+            'is geocentric' => [$in, "$this->folder/a.shp", '--from-crs', 'EPSG:25830', '--to-crs', 'EPSG:4936'],
             'cannot be read' => ["$this->folder/none.csv", "$this->folder/a.shp"],
         ] as $words => $arguments) {
             [$code, $document, $said] = $this->convert(...$arguments);
@@ -198,5 +199,15 @@ final class ConvertTest extends TestCase
             self::assertStringContainsString($words, $said);
         }
         self::assertSame([$in], glob("$this->folder/{,.}[!.]*", \GLOB_BRACE));
+    }
+
+    /** What is not read is said: a track of KML 2.3 is counted and not read. */
+    public function testWhatStaysBehindIsSaid(): void
+    {
+        file_put_contents("$this->folder/walk.kml", '<kml xmlns="http://www.opengis.net/kml/2.3">'
+            .'<Placemark><name>P</name><Point><coordinates>-3,54</coordinates></Point></Placemark>'
+            .'<Placemark><Track><coord>-3 54 0</coord><coord>-3.1 54 0</coord></Track></Placemark></kml>');
+        [$code, $there] = $this->convert("$this->folder/walk.kml", "$this->folder/walk.gpkg");
+        self::assertSame([0, ['not read: 1 lines']], [$code, $there['lost']]);
     }
 }

@@ -27,6 +27,9 @@ final class FeatureReader
 {
     private const CLOUDS = ['las', 'laz', 'ply'];
 
+    /** Kinds whose features are those the look counts, one for one. */
+    private const COUNTED = ['geojson', 'geopackage', 'shapefile', 'kml', 'gpx'];
+
     /** What is held as features at once. */
     private const MOST = 500_000;
 
@@ -62,12 +65,27 @@ final class FeatureReader
             'landxml' === $look->kind => $this->left = LandXmlFeatures::read($this->set, $path, $name),
             default => throw new UnusableInput($name, \sprintf('is of kind %s, which is not converted', $look->kind)),
         };
+        if (\in_array($look->kind, self::COUNTED, true)) {
+            $this->miss();
+        }
     }
 
     /** What a file is and holds, without its features. */
     public static function look(string $path, string $name): Looked
     {
         return FileLook::of($path, $name);
+    }
+
+    /** What the look counted and was not read, such as a geometry of a kind that is not known here, is said. */
+    private function miss(): void
+    {
+        $read = array_count_values(array_map(static fn (Feature $f): string => $f->kind.'s', $this->set->features));
+        foreach ([Looked::POINT, Looked::LINE, Looked::POLYGON] as $kind) {
+            $missing = $this->look->counted($kind) - ($read[$kind] ?? 0);
+            if ($missing > 0) {
+                $this->left[] = "$missing $kind";
+            }
+        }
     }
 
     private function shapefile(string $path, string $layer, string $name): void
