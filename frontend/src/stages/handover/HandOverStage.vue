@@ -57,6 +57,7 @@ async function write(kind: string) {
     () => project.job(post(project.path('/handover'), { kind, surfaces: picked.value[kind] ?? [] } satisfies ExportRequest)),
     'Written and read back.',
   );
+  await load();
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
   if (newest) selected.value = new Set([String(newest.id)]);
 }
