@@ -30,4 +30,13 @@ interface DrawingSource
      * @throws UnusableInput when a surface is not computed
      */
     public function contours(Project $project, array $surfaces): iterable;
+
+    /**
+     * @param list<int> $surfaces
+     *
+     * @return iterable<DrawnTriangles>
+     *
+     * @throws UnusableInput when a surface is not computed
+     */
+    public function triangles(Project $project, array $surfaces): iterable;
 }

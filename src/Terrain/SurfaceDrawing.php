@@ -7,11 +7,13 @@ namespace App\Terrain;
 use App\Export\DrawingSource;
 use App\Export\DrawnContours;
 use App\Export\DrawnLine;
+use App\Export\DrawnTriangles;
 use App\Project\Project;
 use App\Result\Results;
 use App\Store\FileStore;
 use App\Survey\PointRepository;
 use App\Survey\PointRow;
+use Mensura\Exchange\MeshBytes\MeshCodec;
 use Mensura\Fault\UnusableInput;
 
 /** Surfaces as they are drawn. */
@@ -76,6 +78,17 @@ final class SurfaceDrawing implements DrawingSource
             /** @var list<array{h: float, length: float, lines: list<list<float>>}> $levels */
             $levels = $this->store->getJson($summary->contours);
             yield new DrawnContours($surface->name(), $summary->interval, $levels, $surface->definition()->index);
+        }
+    }
+
+    public function triangles(Project $project, array $surfaces): iterable
+    {
+        $current = $this->results->current($project);
+        foreach ($surfaces as $id) {
+            $surface = $this->surface($project, $id);
+            $result = $current[$surface->slot()] ?? throw new UnusableInput('/surfaces', 'a chosen surface is not computed yet');
+            $tin = MeshCodec::decode($this->store->get($result->output));
+            yield new DrawnTriangles($surface->name(), $tin->x, $tin->y, $tin->z, $tin->triangles);
         }
     }
 

@@ -109,6 +109,38 @@ final class HandOverTest extends ApiTestCase
         }
     }
 
+    /** LandXML is read by what shares nothing with its writer: the structure by libxml, the surface's area by hand. */
+    public function testLandXmlHoldsPointsAndSurfaces(): void
+    {
+        $surface = $this->get('/terrain')['surfaces'][0];
+        $file = $this->write('landxml', [$surface['id']]);
+        self::assertTrue(array_column($this->get('/handover')['exports'], null, 'kind')['landxml']['holds']);
+        $xml = simplexml_load_string(str_replace('xmlns=', 'ns=', (string) file_get_contents($file)));
+        self::assertNotFalse($xml);
+        self::assertSame('25830', (string) $xml->CoordinateSystem['epsgCode']);
+        self::assertSame('meter', (string) $xml->Units->Metric['linearUnit']);
+        $points = $this->get('/points')['points'];
+        foreach ($points as $i => $p) {
+            $mark = $xml->CgPoints->CgPoint[$i];
+            self::assertSame([$p['name'], $p['code']], [(string) $mark['name'], (string) $mark['code']]);
+            [$n, $e, $h] = array_map(floatval(...), explode(' ', (string) $mark));
+            self::assertEqualsWithDelta([$p['e'], $p['n'], $p['h']], [$e, $n, $h], 1e-9);
+        }
+        $definition = $xml->Surfaces->Surface->Definition;
+        self::assertSame('Pit', (string) $xml->Surfaces->Surface['name']);
+        $corners = [];
+        foreach ($definition->Pnts->P as $p) {
+            $corners[(string) $p['id']] = array_map(floatval(...), explode(' ', (string) $p));
+        }
+        $area = 0.0;
+        foreach ($definition->Faces->F as $f) {
+            [$a, $b, $c] = array_map(static fn (string $id): array => $corners[$id], explode(' ', (string) $f));
+            $area += 0.5 * (($b[1] - $a[1]) * ($c[0] - $a[0]) - ($c[1] - $a[1]) * ($b[0] - $a[0]));
+        }
+        self::assertEqualsWithDelta($surface['planArea'], $area, 1e-3);
+        self::assertCount($surface['triangles'], $definition->Faces->F);
+    }
+
     public function testReportOpensElsewhere(): void
     {
         $file = $this->write('pdf', []);

@@ -63,6 +63,12 @@ final class PointFeatures
         return $set;
     }
 
+    /** Metres of the unit its coordinates are handed over in. */
+    public function unit(Project $project): float
+    {
+        return $this->references->of($project)->unit ?? 1.0;
+    }
+
     /** @return list<string> */
     public function leftOut(Project $project): array
     {
