@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Terrain;
 
+use App\Design\DesignFiles;
 use App\Export\DrawingSource;
 use App\Export\DrawnContours;
 use App\Export\DrawnLine;
@@ -24,6 +25,7 @@ final class SurfaceDrawing implements DrawingSource
         private readonly PointRepository $points,
         private readonly Results $results,
         private readonly FileStore $store,
+        private readonly DesignFiles $designs,
     ) {
     }
 
@@ -62,6 +64,12 @@ final class SurfaceDrawing implements DrawingSource
                     $line->role, $surface->name(), self::vertices($line, $places), $line->isClosed(),
                     [] !== $line->vertices,
                 );
+            }
+            foreach ($surface->definition()->drawn as $drawn) {
+                foreach ($this->designs->lines($project, $drawn->file, $drawn->layers, $drawn->metre(), $drawn->role) as $line) {
+                    $vertices = array_map(static fn (array $v): array => [$v[0], $v[1], $v[2] ?? 0.0], $line->vertices);
+                    $lines[] = new DrawnLine($line->role, $surface->name(), $vertices, $line->isClosed(), $line->isClosed());
+                }
             }
         }
 

@@ -196,6 +196,10 @@ final class DesignTest extends ApiTestCase
         ]);
         self::assertSame(9, $preview['points']);
         self::assertSame('breakline', $surface['drawn'][0]['role']);
+        self::assertSame('done', $this->job('/handover', ['kind' => 'dxf', 'surfaces' => [$surface['id']]])['state']);
+        $export = array_column($this->get('/handover')['exports'], null, 'kind')['dxf'];
+        $drawing = $this->download("/handover/{$export['id']}/file");
+        self::assertSame(3, preg_match_all('/\n  8\nGROUND-BREAKLINE\n100\nAcDbVertex/', $drawing), 'what others drew is handed on');
         $wrong = ['name' => 'g', 'roles' => ['surveyed'], 'drawn' => [['file' => $design['id'], 'layers' => ['MOON']]]];
         self::assertStringContainsString('draws no line', $this->post('/terrain/surfaces', $wrong, 422)['detail']);
     }
