@@ -59,10 +59,15 @@ final class FilePlacement implements FollowsReference
         return $placed;
     }
 
-    /** @throws UnusableInput where a file's curves would not be curves any more */
+    /**
+     * Where a file's curves would not be curves any more; other heights leave them where they are in plan.
+     *
+     * @throws UnusableInput
+     */
     public static function refuseMoved(SurveyFile $file): void
     {
-        if ([] !== ($file->mapping()['steps'] ?? [])) {
+        $steps = array_map(Step::fromArray(...), (array) ($file->mapping()['steps'] ?? []));
+        if ([] !== array_filter($steps, static fn (Step $s): bool => $s->isInPlan())) {
             $words = 'came in before the project changed its system; arcs and clothoids do not follow: bring the alignment in again';
             throw new UnusableInput($file->name(), $words);
         }

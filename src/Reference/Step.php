@@ -22,6 +22,12 @@ final readonly class Step
     ) {
     }
 
+    /** Whether places in plan become others, not their heights alone. */
+    public function isInPlan(): bool
+    {
+        return 0 !== $this->localization || $this->from['reference'] !== $this->to['reference'];
+    }
+
     /** @param array<string, mixed> $s as it is kept */
     public static function fromArray(array $s): self
     {

@@ -90,6 +90,14 @@ final class SectionTest extends ApiTestCase
         }
         unlink($path);
         self::assertContains('station 175.000', $texts);
+
+        // Other heights leave an alignment where it is in plan; another system does not, and it says so.
+        $heights = ['heights' => 'geoid', 'geoid' => 'installed:egm96_15.gtx'];
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:25830'] + $heights, 200);
+        $recomputed = $this->job('/recompute');
+        self::assertSame('done', $recomputed['state'], (string) $recomputed['error']);
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:25829'] + $heights, 200);
+        self::assertStringContainsString('bring the alignment in again', (string) $this->job('/recompute')['error']);
     }
 
     public function testWhatCannotBeCut(): void
