@@ -15,6 +15,7 @@ use Mensura\Exchange\Features\FeatureWriters;
 use Mensura\Exchange\Features\Transformed;
 use Mensura\Exchange\Features\Write\LasRecords;
 use Mensura\Exchange\Features\Write\LasWriter;
+use Mensura\Exchange\Look\FileLook;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Crs\CoordinateSystem;
 use Mensura\Reference\Crs\HorizontalSystem;
@@ -56,7 +57,7 @@ final class ConvertVerb extends Verb
             throw new UnusableInput($out, 'is a folder');
         }
         $path = is_file($in) || is_dir($in) ? $in : Input::path($in);
-        $look = FeatureReader::look($path, $in);
+        $look = FileLook::of($path, $in);
         $reader = new FeatureReader($path, $in, $look);
         $set = $reader->set;
         $lost = array_map(static fn (string $what): string => "not read: $what", $reader->left);
@@ -79,7 +80,7 @@ final class ConvertVerb extends Verb
             } catch (UnusableInput $e) {
                 throw new UnusableInput(trim("$in $e->where"), $e->reason);
             }
-            $written = FeatureReader::look($made, basename($out));
+            $written = FileLook::of($made, basename($out));
             $back = new FeatureReader($made, basename($out), $written);
             $result = [
                 'format' => 'mensura-convert/1', 'read' => $look->toArray(), 'written' => $written->toArray(), 'lost' => $lost,

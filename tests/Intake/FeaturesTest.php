@@ -87,7 +87,7 @@ final class FeaturesTest extends ApiTestCase
         $preview = $this->get("/intake/{$file['id']}");
         self::assertSame(['points' => 1, 'codes' => 1], $preview['counts']);
         $said = implode("\n", array_column($preview['findings'], 'message'));
-        self::assertStringContainsString('have no name; they are called after the file', $said);
+        self::assertStringContainsString('1 of its points has no name; it is called after the file', $said);
         self::assertStringContainsString('line 2', $said);
         self::assertArrayNotHasKey('heights', $preview['meaning']['asks']);
     }

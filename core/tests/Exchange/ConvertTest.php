@@ -210,4 +210,21 @@ final class ConvertTest extends TestCase
         [$code, $there] = $this->convert("$this->folder/walk.kml", "$this->folder/walk.gpkg");
         self::assertSame([0, ['not read: 1 lines']], [$code, $there['lost']]);
     }
+
+    /** The same file gives the same bytes, whenever it is converted. */
+    public function testTheSameFileGivesTheSameBytes(): void
+    {
+        touch("$this->folder/in.csv", 1_900_000_000);
+        foreach (['csv', 'geojson', 'shp', 'dbf', 'gpkg', 'xml', 'dxf', 'xyz', 'ply', 'las', 'e57'] as $ending) {
+            $made = [];
+            foreach (['a', 'b'] as $turn) {
+                @unlink("$this->folder/same.$ending");
+                $written = 'dbf' === $ending ? 'shp' : $ending;
+                $this->convert("$this->folder/in.csv", "$this->folder/same.$written", '--from-crs', 'EPSG:25830');
+                $made[$turn] = (string) file_get_contents("$this->folder/same.$ending");
+            }
+            self::assertSame($made['a'], $made['b'], $ending);
+        }
+        self::assertStringContainsString('date="2030-03-17"', (string) file_get_contents("$this->folder/same.xml"));
+    }
 }

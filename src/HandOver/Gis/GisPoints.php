@@ -14,6 +14,7 @@ use Mensura\Exchange\Features\Displacement;
 use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Features\FeatureWriters;
+use Mensura\Exchange\Look\FileLook;
 use Mensura\Fault\UnusableInput;
 use Symfony\Component\Filesystem\Filesystem;
 
@@ -70,7 +71,7 @@ abstract class GisPoints implements ExportKind
     public function check(Project $project, array $chosen, string $path): array
     {
         $meant = $this->points->of($project, $this->format()->system);
-        $look = FeatureReader::look($path, 'points');
+        $look = FileLook::of($path, 'points');
         $back = (new FeatureReader($path, 'points', $look))->set;
         $names = static fn (array $features): array => array_map(
             static fn (Feature $f): string => (string) ($f->properties['name'] ?? ''), $features,

@@ -13,7 +13,6 @@ use Mensura\Exchange\Features\Read\LandXmlFeatures;
 use Mensura\Exchange\Features\Read\ShapefileFeatures;
 use Mensura\Exchange\Features\Read\TableFeatures;
 use Mensura\Exchange\Look\E57Look;
-use Mensura\Exchange\Look\FileLook;
 use Mensura\Exchange\Look\Looked;
 use Mensura\Exchange\Look\NmeaLook;
 use Mensura\Exchange\Look\Systems;
@@ -44,6 +43,7 @@ final class FeatureReader
         $this->set = new FeatureSet();
         $this->set->crs = $look->crs;
         $this->set->unit = $look->unit;
+        $this->set->at = filemtime($path) ?: null;
         $count = array_sum(array_map($look->counted(...), [Looked::POINT, Looked::LINE, Looked::POLYGON, Looked::FACE]));
         if ($count > self::MOST) {
             $words = 'holds %d features; up to %d are converted at once. A larger cloud goes through the verb cloud';
@@ -68,12 +68,6 @@ final class FeatureReader
         if (\in_array($look->kind, self::COUNTED, true)) {
             $this->miss();
         }
-    }
-
-    /** What a file is and holds, without its features. */
-    public static function look(string $path, string $name): Looked
-    {
-        return FileLook::of($path, $name);
     }
 
     /** What the look counted and was not read, such as a geometry of a kind that is not known here, is said. */

@@ -22,6 +22,15 @@ final class FeatureSet
     /** @var ?string metre, foot, US survey foot, millimetre or degree */
     public ?string $unit = null;
 
+    /** @var ?int when the file they come of was written last, Unix seconds: the same file then gives the same bytes; null for now */
+    public ?int $at = null;
+
+    /** A date as gmdate writes it, of what formats want one for. */
+    public function dated(string $format): string
+    {
+        return gmdate($format, $this->at ?? time());
+    }
+
     /** @return list<string> names of the properties, in the order they come up */
     public function properties(): array
     {

@@ -10,6 +10,7 @@ use App\Intake\Format\SaysFrame;
 use App\Survey\SurveyFile;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Features\FeatureReader;
+use Mensura\Exchange\Look\FileLook;
 use Mensura\Exchange\Look\NmeaLook;
 use Mensura\Fault\UnusableInput;
 
@@ -41,7 +42,7 @@ final class FeaturesFormat implements FileFormat, SaysFrame
 
     public function read(string $path, SurveyFile $file): Reading
     {
-        return new FeaturesReading(new FeatureReader($path, $file->name(), FeatureReader::look($path, $file->name())), $file->name());
+        return new FeaturesReading(new FeatureReader($path, $file->name(), FileLook::of($path, $file->name())), $file->name());
     }
 
     public function understand(string $path, array $answers): array
@@ -57,7 +58,7 @@ final class FeaturesFormat implements FileFormat, SaysFrame
     public function frame(string $path): ?string
     {
         try {
-            return FeatureReader::look($path, 'the file')->crs;
+            return FileLook::of($path, 'the file')->crs;
         } catch (UnusableInput) {
             return null; // the preview says what is wrong with it
         }

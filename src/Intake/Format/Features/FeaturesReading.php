@@ -57,12 +57,12 @@ final class FeaturesReading implements Reading
             }
         }
         foreach ($others as $kind => $n) {
-            $words = \sprintf('%d %s of it stay behind: points are taken', $n, $kind.(1 === $n ? '' : 's'));
+            $words = 1 === $n ? "1 $kind of it stays behind: points are taken" : "$n {$kind}s of it stay behind: points are taken";
             $this->findings[] = new Finding(Finding::WARNING, null, $words);
         }
         if ($unnamed > 0) {
-            $words = '%d of its points have no name; they are called after the file';
-            $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $unnamed));
+            $words = 1 === $unnamed ? '1 of its points has no name; it is' : "$unnamed of its points have no name; they are";
+            $this->findings[] = new Finding(Finding::WARNING, null, $words.' called after the file');
         }
         foreach ([...$reader->look->toArray()['warnings'], ...$reader->left] as $words) {
             $this->findings[] = new Finding(Finding::WARNING, null, (string) $words);

@@ -6,6 +6,7 @@ namespace Mensura\Exchange\Features\Read;
 
 use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureSet;
+use Mensura\Exchange\Features\Ring;
 
 /** Features of a shapefile (ESRI technical description, July 1998) with the rows of its .dbf. What is damaged the look has said. */
 final class ShapefileFeatures
@@ -84,7 +85,7 @@ final class ShapefileFeatures
     {
         $outer = $holes = [];
         foreach ($rings as $ring) {
-            self::area($ring) <= 0.0 || [] === $outer ? $outer[] = [$ring] : $holes[] = $ring;
+            Ring::twiceArea($ring) <= 0.0 || [] === $outer ? $outer[] = [$ring] : $holes[] = $ring;
         }
         foreach ($holes as $hole) {
             $of = \count($outer) - 1;
@@ -97,18 +98,6 @@ final class ShapefileFeatures
         }
 
         return $outer;
-    }
-
-    /** @param list<array{float, float, ?float}> $ring twice its area, positive anticlockwise */
-    private static function area(array $ring): float
-    {
-        $sum = 0.0;
-        for ($i = 1, $n = \count($ring); $i < $n; ++$i) {
-            $sum += ($ring[$i - 1][0] - $ring[0][0]) * ($ring[$i][1] - $ring[0][1])
-                - ($ring[$i][0] - $ring[0][0]) * ($ring[$i - 1][1] - $ring[0][1]);
-        }
-
-        return $sum;
     }
 
     /**

@@ -16,8 +16,9 @@ final class DbfWriter
     /**
      * @param list<Feature> $features
      * @param list<string>  $columns
+     * @param string        $date    year-month-day
      */
-    public function write(array $features, array $columns, string $path, Lost $lost): void
+    public function write(array $features, array $columns, string $path, string $date, Lost $lost): void
     {
         if (\count($columns) > self::MOST_FIELDS) {
             $lost->say(\sprintf('the properties after the first %d', self::MOST_FIELDS));
@@ -46,7 +47,8 @@ final class DbfWriter
             }
         }
         $size = 33 + \strlen($head);
-        $date = pack('C3', (int) gmdate('Y') - 1900, (int) gmdate('n'), (int) gmdate('j'));
+        [$year, $month, $day] = array_map(intval(...), explode('-', $date));
+        $date = pack('C3', $year - 1900, $month, $day);
         file_put_contents($path, "\x03".$date.pack('Vvv', \count($features), $size, $width).str_repeat("\0", 20).$head."\r".$rows."\x1A");
     }
 

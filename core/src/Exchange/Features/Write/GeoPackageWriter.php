@@ -48,7 +48,7 @@ final class GeoPackageWriter implements FeatureWriter
             if ($table !== $layer) {
                 $lost->say(\sprintf('the layer name %s, written as %s', $layer, $table));
             }
-            self::table($db, $table, $type, $features, $srs, $lost);
+            self::table($db, $table, $type, $features, $srs, $set->dated('Y-m-d\\TH:i:s.000\\Z'), $lost);
         }
         $db->commit();
 
@@ -89,7 +89,7 @@ final class GeoPackageWriter implements FeatureWriter
     }
 
     /** @param list<Feature> $features */
-    private static function table(\PDO $db, string $table, string $type, array $features, int $srs, Lost $lost): void
+    private static function table(\PDO $db, string $table, string $type, array $features, int $srs, string $at, Lost $lost): void
     {
         $of = new FeatureSet();
         $of->features = $features;
@@ -133,9 +133,10 @@ final class GeoPackageWriter implements FeatureWriter
             }
             $put->execute();
         }
-        $columns = 'table_name, data_type, identifier, min_x, min_y, max_x, max_y, srs_id';
-        $db->prepare("INSERT INTO gpkg_contents ($columns) VALUES (?,?,?,?,?,?,?,?)")
-            ->execute([$table, 'features', $table, ...array_map(static fn (float $v): ?float => is_finite($v) ? $v : null, $box), $srs]);
+        $bounds = array_map(static fn (float $v): ?float => is_finite($v) ? $v : null, $box);
+        $columns = 'table_name, data_type, identifier, last_change, min_x, min_y, max_x, max_y, srs_id';
+        $db->prepare("INSERT INTO gpkg_contents ($columns) VALUES (?,?,?,?,?,?,?,?,?)")
+            ->execute([$table, 'features', $table, $at, ...$bounds, $srs]);
         $db->prepare('INSERT INTO gpkg_geometry_columns VALUES (?,?,?,?,?,0)')->execute([$table, 'geom', $name, $srs, $z]);
     }
 

@@ -31,7 +31,7 @@ final class LandXmlWriter implements FeatureWriter
         [$system, $linear, $area, $volume, $temperature, $pressure] = self::UNITS[$set->unit ?? 'metre'] ?? self::UNITS['metre'];
         $file = fopen($path, 'w') ?: throw new \RuntimeException($path.' cannot be written.');
         fwrite($file, "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n");
-        $date = \sprintf('date="%s" time="%s"', gmdate('Y-m-d'), gmdate('H:i:s'));
+        $date = \sprintf('date="%s" time="%s"', $set->dated('Y-m-d'), $set->dated('H:i:s'));
         fwrite($file, "<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" version=\"1.2\" $date>\n");
         fwrite($file, "<Units><$system linearUnit=\"$linear\" areaUnit=\"$area\" volumeUnit=\"$volume\" temperatureUnit=\"$temperature\" "
             ."pressureUnit=\"$pressure\" angularUnit=\"decimal degrees\" directionUnit=\"decimal degrees\"/></Units>\n");

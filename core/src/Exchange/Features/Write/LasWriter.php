@@ -41,7 +41,7 @@ final class LasWriter implements FeatureWriter
         $begin = 227 + \strlen($vlr);
         $count = \count($places);
         $head = 'LASF'.pack('vvVvv', 0, 0, 0, 0, 0).str_repeat("\0", 8).pack('CC', 1, 2).str_pad('mensura', 32, "\0")
-            .str_pad('mensura', 32, "\0").pack('vv', 1 + (int) gmdate('z'), (int) gmdate('Y'))
+            .str_pad('mensura', 32, "\0").pack('vv', 1 + (int) $set->dated('z'), (int) $set->dated('Y'))
             .pack('vVV', 227, $begin, '' === $vlr ? 0 : 1).pack('CvV', 0, 20, $count)
             .pack('V5', $count, 0, 0, 0, 0).pack('e3', ...$scale).pack('e3', ...$offset)
             .pack('e6', $greatest[0], $least[0], $greatest[1], $least[1], $greatest[2], $least[2]);

@@ -6,6 +6,7 @@ namespace Mensura\Exchange\Features\Write;
 
 use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureSet;
+use Mensura\Exchange\Features\Ring;
 use Mensura\Reference\Registry\Registry;
 use Mensura\Reference\Text\Wkt1Writer;
 use Mensura\Reference\Text\WktWriter;
@@ -44,7 +45,7 @@ final class ShapefileWriter implements FeatureWriter
         $base = (string) preg_replace('/\.[^.\/]*$/', '', $path);
         file_put_contents($path, $head(100 + \strlen($records)).$records);
         file_put_contents("$base.shx", $head(100 + \strlen($index)).$index);
-        (new DbfWriter())->write($features, self::columns($set, $features), "$base.dbf", $lost);
+        (new DbfWriter())->write($features, self::columns($set, $features), "$base.dbf", $set->dated('Y-m-d'), $lost);
         file_put_contents("$base.cpg", 'UTF-8');
         file_put_contents("$base.prj", self::system($set, $lost));
         if (\count($set->layers()) > 1) {
@@ -85,7 +86,7 @@ final class ShapefileWriter implements FeatureWriter
         foreach ($f->parts as $part) {
             foreach ($part as $k => $ring) {
                 // Outer rings run clockwise, holes the other way.
-                $turn = \in_array($f->kind, [Feature::POLYGON, Feature::FACE], true) && (self::area($ring) > 0.0) === (0 === $k);
+                $turn = \in_array($f->kind, [Feature::POLYGON, Feature::FACE], true) && (Ring::twiceArea($ring) > 0.0) === (0 === $k);
                 $rings[] = $turn ? array_reverse($ring) : $ring;
             }
         }
@@ -125,18 +126,6 @@ final class ShapefileWriter implements FeatureWriter
         }
 
         return pack('e4', $own[0], $own[1], $own[2], $own[3]).pack('VV', \count($rings), $count).pack('V*', ...$starts).$xy.$heights;
-    }
-
-    /** @param list<array{float, float, ?float}> $ring twice its area, positive anticlockwise */
-    private static function area(array $ring): float
-    {
-        $sum = 0.0;
-        for ($i = 1, $n = \count($ring); $i < $n; ++$i) {
-            $sum += ($ring[$i - 1][0] - $ring[0][0]) * ($ring[$i][1] - $ring[0][1])
-                - ($ring[$i][0] - $ring[0][0]) * ($ring[$i - 1][1] - $ring[0][1]);
-        }
-
-        return $sum;
     }
 
     private static function system(FeatureSet $set, Lost $lost): string
