@@ -141,7 +141,7 @@ const said = (l: { role: string; name: string }) =>
           :placeholder="`${x.many} that others drew`"
           :data-test="`drawn-${x.role}`"
         >
-          <ElOption v-for="l in drawings" :key="l.key" :value="l.key" :label="l.said" />
+          <ElOption v-for="l in drawings" :key="l.key" :value="l.key" :label="x.role === 'breakline' ? l.said : `${x.role}: ${l.said}`" />
         </ElSelect>
       </template>
       <ElSelect v-model="m.lineCodes.value" multiple aria-label="Breaklines along codes" placeholder="breaklines along codes">

@@ -23,7 +23,7 @@ const cloud = computed(() => {
 const lines = computed(() =>
   [
     ...props.surface.lines.map((l) => `${l.role} ${l.name}`),
-    ...props.surface.drawn.map((t) => `${t.layers.length > 0 ? t.layers.join(', ') : 'all lines'} of ${nameOf(t)}`),
+    ...props.surface.drawn.map((t) => `${t.role} ${t.layers.length > 0 ? t.layers.join(', ') : 'by all lines'} of ${nameOf(t)}`),
   ].join(', '),
 );
 </script>
