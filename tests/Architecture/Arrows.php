@@ -33,6 +33,7 @@ final class Arrows
         'Alignment' => ['Fault', 'Section'],
         'Earthworks' => ['Fault'],
         'Deviation' => ['Fault', 'Mesh'],
+        'StakeOut' => [],
         'Graph' => [],
         'TotalStation' => ['Fault'],
         'Traverse' => ['Fault', 'Observation', 'Network'],

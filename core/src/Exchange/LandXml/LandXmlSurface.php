@@ -94,18 +94,53 @@ final class LandXmlSurface
      */
     public static function faces(string $path): array
     {
+        foreach (self::all($path) as [, $x, $y, $z, $triangles]) {
+            return [] === $triangles ? throw new UnusableInput($path, 'holds no surface with faces') : [$x, $y, $z, $triangles];
+        }
+
+        throw new UnusableInput($path, 'holds no surface with faces');
+    }
+
+    /**
+     * Every surface of a file as it stands there, one after the other. External entities are never loaded.
+     *
+     * @return \Generator<array{string, list<float>, list<float>, list<float>, list<int>}> name, x, y, z, and corners three a face
+     *
+     * @throws UnusableInput
+     */
+    public static function all(string $path): \Generator
+    {
         $xml = new \XMLReader();
         if (!@$xml->open($path, null, \LIBXML_NONET | \LIBXML_COMPACT)) {
             throw new UnusableInput($path, 'cannot be read');
         }
         $before = libxml_use_internal_errors(true);
-        $number = [];
-        $x = $y = $z = $triangles = [];
-        $surfaces = 0;
+        try {
+            yield from self::surfaces($xml, $path);
+            $errors = libxml_get_errors();
+        } finally {
+            libxml_clear_errors();
+            libxml_use_internal_errors($before);
+        }
+        if ([] !== $errors) {
+            throw new UnusableInput($path.' line '.$errors[0]->line, trim($errors[0]->message));
+        }
+    }
+
+    /** @return \Generator<array{string, list<float>, list<float>, list<float>, list<int>}> */
+    private static function surfaces(\XMLReader $xml, string $path): \Generator
+    {
+        $number = $x = $y = $z = $triangles = [];
+        $name = null;
         $metre = 1.0;
         while ($xml->read()) {
             if (\XMLReader::DOC_TYPE === $xml->nodeType) {
                 throw new UnusableInput($path, 'holds a document type declaration, which is not accepted');
+            }
+            if ('Surface' === $xml->localName && null !== $name && \XMLReader::END_ELEMENT === $xml->nodeType) {
+                yield [$name, $x, $y, $z, $triangles];
+                $number = $x = $y = $z = $triangles = [];
+                $name = null;
             }
             if (\XMLReader::ELEMENT !== $xml->nodeType) {
                 continue;
@@ -113,10 +148,9 @@ final class LandXmlSurface
             if (\in_array($xml->localName, ['Metric', 'Imperial'], true) && null !== $unit = $xml->getAttribute('linearUnit')) {
                 $metre = SurveyUnits::metre($unit) ?? throw new UnusableInput($path, "linearUnit \"$unit\" is not known");
             }
-            if ('Surface' === $xml->localName && ++$surfaces > 1) {
-                break;
-            }
-            if ('P' === $xml->localName && 1 === $surfaces) {
+            if ('Surface' === $xml->localName) {
+                $name = (string) $xml->getAttribute('name');
+            } elseif ('P' === $xml->localName && null !== $name) {
                 $id = (string) $xml->getAttribute('id');
                 $values = preg_split('/\s+/', trim($xml->readString())) ?: [];
                 $isNumber = static fn (string $v): bool => is_numeric($v) && is_finite((float) $v);
@@ -128,7 +162,7 @@ final class LandXmlSurface
                 $y[] = $metre * (float) $values[0];
                 $x[] = $metre * (float) $values[1];
                 $z[] = $metre * (float) $values[2];
-            } elseif ('F' === $xml->localName && 1 === $surfaces && '1' !== $xml->getAttribute('i')) {
+            } elseif ('F' === $xml->localName && null !== $name && '1' !== $xml->getAttribute('i')) {
                 $ids = preg_split('/\s+/', trim($xml->readString())) ?: [];
                 if (3 !== \count($ids)) {
                     throw new UnusableInput($path, 'a face does not have three points');
@@ -139,16 +173,5 @@ final class LandXmlSurface
                 }
             }
         }
-        $errors = libxml_get_errors();
-        libxml_clear_errors();
-        libxml_use_internal_errors($before);
-        if ([] !== $errors) {
-            throw new UnusableInput($path.' line '.$errors[0]->line, trim($errors[0]->message));
-        }
-        if ([] === $triangles) {
-            throw new UnusableInput($path, 'holds no surface with faces');
-        }
-
-        return [$x, $y, $z, $triangles];
     }
 }
