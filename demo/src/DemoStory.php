@@ -15,7 +15,12 @@ use App\Checks\DeviationSettings;
 use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Export\Exporter;
+use App\HandOver\Package\DefinePackage;
+use App\HandOver\Package\PackageDefinition;
+use App\HandOver\Package\PackageExport;
+use App\HandOver\Package\PackageRepository;
 use App\Ledger\Ledger;
+use App\Ledger\LedgerEntryRepository;
 use App\Network\Adjuster;
 use App\Network\Book\ChangeBook;
 use App\Network\Book\StationBook;
@@ -72,6 +77,8 @@ final class DemoStory
         private readonly SectionMaker $sections,
         private readonly AlignmentFiles $alignments,
         private readonly SurfaceRepository $defined,
+        private readonly PackageRepository $packages,
+        private readonly LedgerEntryRepository $entries,
     ) {
     }
 
@@ -103,6 +110,23 @@ final class DemoStory
         $this->exporter->export($project, $author, 'dxf', [$surface->id()]);
         $this->exporter->export($project, $author, 'pdf', []);
         $this->exporter->export($project, $author, 'volume-pdf', [2]);
+        $this->package($project, $author);
+    }
+
+    /** All that the machine on the heap needs. */
+    private function package(Project $project, string $author): void
+    {
+        $file = array_column($this->designs->drawings($project), 'id', 'name')[SiteLines::FILE];
+        $colours = array_combine(SiteLines::LAYERS, ['teal', 'amber', 'blue', 'background']);
+        $layer = static fn (string $layer): array => ['file' => $file, 'layer' => $layer, 'colour' => $colours[$layer]];
+        $road = array_column($this->alignments->of($project), 'file', 'name')[HaulRoad::NAME];
+        $define = new DefinePackage($this->packages, $this->entries, 'heap, phase 2', PackageDefinition::fromArray([
+            'surfaces' => array_map(static fn (Surface $s): int => $s->id(), $this->defined->of($project)),
+            'roles' => ['control', 'adjusted', 'check'], 'layers' => array_map($layer, SiteLines::LAYERS),
+            'alignments' => [['file' => $road, 'name' => HaulRoad::NAME]],
+        ]));
+        $this->ledger->carryOut($project, $author, $define);
+        $this->exporter->export($project, $author, PackageExport::KEY, [$define->id()]);
     }
 
     /** The slab against its design along the normal; the low corner and the pillar are left to be found. */

@@ -60,6 +60,7 @@ final class LoadDemoCommand extends Command
         $slab = [Slab::DESIGN => (new Slab())->design(), Slab::SCAN => (new Slab())->scan()];
         $heap = [HaulRoad::FILE => (new HaulRoad())->design()];
         $heap += [Heap::MAY => (new Heap())->survey(false), Heap::JUNE => (new Heap())->survey(true)];
+        $heap += [SiteLines::FILE => (new SiteLines())->design()];
         $heap += [Heap::SCAN => (new Heap())->scan(), Heap::CHECKS => (new Heap())->checks()];
         $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
             + (new KerbWalk(new TruthModel()))->files() + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];

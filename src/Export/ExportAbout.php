@@ -30,4 +30,15 @@ final readonly class ExportAbout
         public string $format = '',
     ) {
     }
+
+    /** What people look for it under. */
+    public function group(): string
+    {
+        return match (true) {
+            $this->place < 10 => 'Packages',
+            $this->place < 20 => 'Coordinates, for tables and information systems',
+            $this->place < 30 => 'Drawings and designs',
+            default => 'Reports and sections',
+        };
+    }
 }

@@ -7,16 +7,12 @@ namespace App\HandOver;
 use App\Export\Exporter;
 use App\Export\ExportKinds;
 use App\Export\OffersChoice;
-use App\Export\WrittenFile;
-use App\HandOver\View\CheckView;
-use App\HandOver\View\ExportView;
 use App\HandOver\View\HandOverView;
 use App\HandOver\View\OfferView;
 use App\Project\Project;
 use App\Reference\GridFile;
 use App\Reference\GridFileList;
 use App\Reference\View\GridFileView;
-use App\Result\Result;
 use App\Result\Results;
 
 /** What was handed over, newest of each kind and before. */
@@ -26,24 +22,20 @@ final class Archive
         private readonly Results $results,
         private readonly GridFileList $grids,
         private readonly ExportKinds $kinds,
+        private readonly WrittenFiles $written,
     ) {
     }
 
     public function of(Project $project): HandOverView
     {
-        $stale = $this->results->stale($project);
         $newest = $archive = [];
         foreach ($this->results->current($project) as $slot => $result) {
             if (Exporter::kind() !== $result->kind) {
                 continue;
             }
-            foreach ($this->results->runs($project, $slot) as $i => $run) {
-                if (0 === $i) {
-                    $newest[] = self::view($run, $stale[$slot] ?? []);
-                } else {
-                    $archive[] = self::view($run, ['a newer one was written']);
-                }
-            }
+            $files = $this->written->of($project, $slot);
+            array_push($newest, ...\array_slice($files, 0, 1));
+            array_push($archive, ...\array_slice($files, 1));
         }
         $extracts = array_filter($this->grids->of($project, null), static fn (GridFileView $g): bool => GridFile::EXTRACT === $g->origin);
 
@@ -55,7 +47,7 @@ final class Archive
                 $choices[] = ['id' => $id, 'name' => $name];
             }
             $format = '' === $a->format ? strtoupper($a->extension) : $a->format;
-            $offers[] = new OfferView($key, $a->title, $format, $a->holds, $a->takes, $choices);
+            $offers[] = new OfferView($key, $a->group(), $a->title, $format, $a->holds, $a->takes, $choices);
         }
 
         return new HandOverView($offers, $newest, $archive, array_values(array_map(
@@ -63,21 +55,5 @@ final class Archive
                 'id' => (int) $g->id, 'name' => $g->name, 'size' => $g->size, 'notes' => $g->notes,
             ], $extracts,
         )));
-    }
-
-    /** @param list<string> $stale */
-    private static function view(Result $run, array $stale): ExportView
-    {
-        $file = WrittenFile::kept($run);
-        $checks = array_map(
-            static fn (array $c): CheckView => new CheckView($c['what'], $c['expected'], $c['found'], $c['holds']),
-            $file['checks'],
-        );
-
-        return new ExportView(
-            $run->id(), $run->slot, $run->settings['kind'], $run->label, $file['file'], $file['size'], $run->run,
-            $run->at(), $run->authorName,
-            $file['holds'], $checks, $file['leftOut'], $stale,
-        );
     }
 }

@@ -123,6 +123,18 @@ final class PointRepository extends ServiceEntityRepository
         return ['unplaced' => $this->tallied($project, 'p.e IS NULL OR p.n IS NULL'), 'local' => $local, 'flat' => $flat];
     }
 
+    /** @return array<string, int> how many points of each role have a plan position in the project's system */
+    public function roles(Project $project): array
+    {
+        $query = $this->createQueryBuilder('p')->select('p.role AS role, COUNT(p.id) AS n')->where('p.project = :p AND p.e IS NOT NULL');
+        if (!$project->isPlane()) {
+            $query->andWhere("p.known = 'global'");
+        }
+        $rows = $query->setParameter('p', $project->id())->groupBy('p.role')->orderBy('p.role')->getQuery()->getArrayResult();
+
+        return array_map(intval(...), array_column($rows, 'n', 'role'));
+    }
+
     /** @return array<string, int> how many points with heights have each code */
     public function codes(Project $project): array
     {

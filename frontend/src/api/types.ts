@@ -621,6 +621,32 @@ export interface ExportRequest {
   surfaces?: number[];
 }
 
+/** Where the simulated rover stands, and what it is held against. */
+export interface FixesRequest {
+  places: number[][];
+  surface?: number;
+  point?: string;
+  line?: string;
+}
+
+/** What a package is to hold. */
+export interface PackageRequest {
+  name: string;
+  surfaces?: number[];
+  roles?: string[];
+  codes?: string[];
+  layers?: ({ colour: string; file: number; layer: string })[];
+  alignments?: ({ file: number; name: string })[];
+  localization?: number;
+  geoid?: number;
+}
+
+/** As-built shots of the simulated controller, to be brought into the project. */
+export interface ShotsRequest {
+  shots: ({ code: string; count: number; e: number; h: number; n: number; note: string; sd: number })[];
+  prefix?: string;
+}
+
 /** One line of a receipt. */
 export interface CheckView {
   what: string;
@@ -646,6 +672,18 @@ export interface ExportView {
   stale: string[];
 }
 
+/** What the simulated rover measured at a place, and how it lies to the design. Metres; degrees from grid north. */
+export interface FixView {
+  e: number;
+  n: number;
+  h: number;
+  sd: number;
+  design: number | null;
+  above: number | null;
+  point: { bearing: number; distance: number; fill: number | null; forward: number; right: number } | null;
+  line: { beyond: boolean; e: number; fill: number | null; n: number; offset: number; station: number } | null;
+}
+
 /** The hand-over stage. */
 export interface HandOverView {
   offers: OfferView[];
@@ -654,14 +692,65 @@ export interface HandOverView {
   geoids: ({ id: number; name: string; notes: string[]; size: number })[];
 }
 
+/** Points and lines of a package, read back from its zip. Metres. */
+export interface HeldDrawingView {
+  points: ({ code: string; e: number; h: number | null; n: number; name: string })[];
+  lines: ({ layer: string; vertices: number[][] })[];
+  background: ({ layer: string; vertices: number[][] })[];
+  alignments: ({ e: number[]; length: number; n: number[]; name: string; start: number; stations: number[] })[];
+}
+
+/** What a package holds, read back from its zip. */
+export interface HeldView {
+  name: string;
+  project: string;
+  made: string;
+  system: string;
+  heights: string;
+  checked: string;
+  leftOut: string[];
+  items: ({ count: number; file: string; from: string; kind: string; name: string; why: string })[];
+  layers: ({ colour: string; lines: number; name: string })[];
+  surfaces: ({ box: number[]; faces: number; high: number; low: number; name: string })[];
+}
+
 /** A kind of file that can be written; format as people name it: "CSV". Takes: how many of the choices at most. */
 export interface OfferView {
   kind: string;
+  group: string;
   title: string;
   format: string;
   holds: string;
   takes: number;
   choices: ({ id: number; name: string })[];
+}
+
+/** A package as it is defined, and the newest that was written of it. */
+export interface PackageView {
+  id: number;
+  version: number;
+  name: string;
+  surfaces: number[];
+  roles: string[];
+  codes: string[];
+  layers: ({ colour: string; file: number; layer: string })[];
+  alignments: ({ file: number; name: string })[];
+  localization: number;
+  geoid: number;
+  files: ExportView[];
+}
+
+/** The packages of the project, and what can be chosen for one. */
+export interface PackagesView {
+  packages: PackageView[];
+  surfaces: ({ id: number; name: string })[];
+  roles: ({ points: number; role: string })[];
+  codes: string[];
+  layers: ({ file: number; fileName: string; layer: string; lines: number })[];
+  alignments: ({ file: number; fileName: string; length: number; name: string })[];
+  localizations: ({ id: number; name: string })[];
+  geoids: ({ id: number; name: string })[];
+  colours: ({ css: string; name: string })[];
 }
 
 /**  */

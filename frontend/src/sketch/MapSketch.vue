@@ -18,13 +18,30 @@ import { useSession } from '../state/session';
 import { CellLayer } from './cells';
 import { FaceLayer } from './faces';
 import { drawGrid } from './grid';
-import { roundNumber, type Drawing, type Scene } from './scene';
+import { roundNumber, type Drawing, type Scene, type ScenePoint } from './scene';
 import { Styles } from './styles';
 import { MOST, thinned } from './thin';
 
 const props = withDefaults(
-  defineProps<{ scene: Scene; selected?: Set<string>; selectedPoints?: Set<string>; drawing?: Drawing; still?: boolean }>(),
+  defineProps<{
+    scene: Scene;
+    selected?: Set<string>;
+    selectedPoints?: Set<string>;
+    drawing?: Drawing;
+    still?: boolean;
+    /** On a small screen: without what explains it. */
+    bare?: boolean;
+    /** What moves while the rest stays, the first of which is kept in sight; and a line from it. */
+    moving?: ScenePoint[];
+    lead?: [[number, number], [number, number]] | null;
+    /** Where to look, whenever it changes: least easting and northing, greatest. */
+    look?: number[] | null;
+  }>(),
   {
+    bare: false,
+    moving: () => [],
+    lead: null,
+    look: null,
     selected: () => new Set(),
     selectedPoints: () => new Set(),
     drawing: false,
@@ -62,6 +79,7 @@ const sources = {
   points: new VectorSource(),
   selection: new VectorSource(),
   notes: new VectorSource(),
+  moving: new VectorSource(),
 };
 
 const kinds = computed(() => {
@@ -109,6 +127,10 @@ function extent(): [number, number, number, number] | null {
 }
 
 function fit() {
+  if (props.look) {
+    map?.getView().fit(props.look, { padding: [12, 12, 30, 12], size: map.getSize() });
+    return;
+  }
   const box = extent();
   if (box) map?.getView().fit(box, { padding: [60, 40, 64, 84], size: map.getSize() });
 }
@@ -138,7 +160,7 @@ function build() {
     s.paths.map((p) => {
       const c: [number, number][] = [];
       for (let i = 0; i < p.path.length; i += 2) c.push([p.path[i]!, p.path[i + 1]!]);
-      return new Feature({ geometry: new LineString(c), kind: p.kind, label: p.label });
+      return new Feature({ geometry: new LineString(c), kind: p.kind, label: p.label, colour: p.colour });
     }),
   );
   sources.lines.clear();
@@ -197,6 +219,20 @@ function placePoints() {
   }
   sources.points.clear();
   sources.points.addFeatures(points.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role })));
+}
+
+/** What moves, drawn again without the rest; who walks out of sight takes the sketch along. */
+function move() {
+  const features = props.moving.map((p) => new Feature({ geometry: new Point([p.e, p.n]), name: p.name, role: p.role }));
+  if (props.lead) features.unshift(new Feature({ geometry: new LineString(props.lead), style: 'shift', tone: 'plain' }) as never);
+  sources.moving.clear();
+  sources.moving.addFeatures(features);
+  const [at, size] = [props.moving[0], map?.getSize()];
+  if (!map || !at || !size) return;
+  const pixel = map.getPixelFromCoordinate([at.e, at.n]) as [number, number] | null;
+  const margin = 30;
+  const isSeen = pixel && pixel.every((v, k) => v > margin && v < size[k]! - margin);
+  if (pixel && !isSeen) map.getView().setCenter([at.e, at.n]);
 }
 
 /** Names are written where they can be read. */
@@ -275,6 +311,7 @@ onMounted(() => {
       layer('selection', (f) => (f.get('name') ? styles.point(f, true, true) : styles.line(f, true))),
       layer('notes', (f) => styles.note(f), true),
       layer('points', (f, r) => styles.point(f, false, isNamed(r)), true),
+      layer('moving', (f) => (f.get('name') ? styles.point(f, false, true) : styles.line(f, true))),
     ],
     view: new View({
       projection: new Projection({ code: 'project', units: 'm', extent: [-1e8, -1e8, 1e8, 1e8] }),
@@ -302,6 +339,7 @@ onMounted(() => {
     emit('over', x, y, map?.getView().getResolution() ?? 1);
   });
   build();
+  move();
   window.addEventListener('keydown', pressed);
   new ResizeObserver(() => map?.updateSize()).observe(host.value!);
 });
@@ -312,6 +350,8 @@ onBeforeUnmount(() => {
 });
 
 watch(() => props.scene, build);
+watch(() => props.moving, move);
+watch(() => props.look, fit);
 watch([() => props.selected, () => props.selectedPoints], highlight);
 watch(
   () => session.theme,
@@ -351,7 +391,7 @@ defineExpose({ fit });
     <div ref="host" class="map" tabindex="0" role="application" aria-label="Map of the project" />
     <div class="corner"><slot name="corner" /></div>
     <div class="foot">
-      <div class="legend">
+      <div v-if="!bare" class="legend">
         <div v-if="scene.ellipses.length > 0 || scene.shifts.length > 0">
           {{ scene.ellipses.length > 0 ? `ellipses ${Math.round(100 * scene.confidence)} %` : 'vectors' }}, drawn ×{{
             exaggeration.toLocaleString('en').replaceAll(',', '\u2009')
@@ -373,8 +413,8 @@ defineExpose({ fit });
       </div>
       <div class="north mono" title="Grid north">N ↑</div>
     </div>
-    <div class="cursor mono quiet">{{ cursor }}</div>
-    <div v-if="scene.points.length === 0 && scene.paths.length === 0 && !key" class="nothing quiet">
+    <div v-if="!bare" class="cursor mono quiet">{{ cursor }}</div>
+    <div v-if="!bare && scene.points.length === 0 && scene.paths.length === 0 && !key" class="nothing quiet">
       {{ project.points.length === 0 ? 'The sketch fills as points come in.' : 'Nothing to draw here yet.' }}
     </div>
   </div>

@@ -18,10 +18,28 @@ export interface Marks3d {
   /** Edges that are drawn without standing out. */
   outline: [number, number][];
 }
+export interface Line3d {
+  colour: string;
+  vertices: [number, number, number][];
+}
 /** Tint: by height, by steepness, or by what lies above and below nothing. */
 const props = withDefaults(
-  defineProps<{ mesh: ArrayBuffer | null; contours: Contour3d[]; tint?: 'elevation' | 'slope' | 'difference'; marks?: Marks3d }>(),
+  defineProps<{
+    mesh: ArrayBuffer | null;
+    contours: Contour3d[];
+    tint?: 'elevation' | 'slope' | 'difference';
+    marks?: Marks3d;
+    /** Lines beside the surface, in space. */
+    lines?: Line3d[];
+    /** Who stands on it. */
+    rover?: [number, number, number] | null;
+    /** On a small screen: without what explains it. */
+    bare?: boolean;
+  }>(),
   {
+    lines: () => [],
+    rover: null,
+    bare: false,
     tint: 'elevation',
     marks: undefined,
   },
@@ -30,7 +48,7 @@ const props = withDefaults(
 const emit = defineEmits<{ read: [e: number, n: number, h: number, triangle: number, within: number] }>();
 const session = useSession();
 const host = ref<HTMLElement>();
-const exaggeration = ref(2);
+const exaggeration = ref(props.bare ? 1 : 2);
 const wire = ref(false);
 const failure = ref('');
 let renderer: THREE.WebGLRenderer | null = null;
@@ -39,6 +57,7 @@ let camera = new THREE.PerspectiveCamera(40, 1, 0.1, 1e6);
 let controls: OrbitControls | null = null;
 const body = new THREE.Group();
 const marked = new THREE.Group();
+const standing = new THREE.Group();
 /** Vertices about the middle, and corners of triangles, of what is drawn. */
 let shape = { position: new Float32Array(), index: new Uint32Array() };
 let size = 100;
@@ -202,7 +221,18 @@ function build() {
         for (const k of [i, i + 2]) ends.push(line[k]! - mid[0]!, line[k + 1]! - mid[1]!, level.h - mid[2]!);
   const drawn = new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(Float32Array.from(ends), 3));
   body.add(new THREE.LineSegments(drawn, new THREE.LineBasicMaterial({ color: 0x6d5a2e, transparent: true, opacity: 0.75 })));
+  const byColour = new Map<string, number[]>();
+  for (const { colour, vertices } of props.lines) {
+    const of = byColour.get(colour) ?? byColour.set(colour, []).get(colour)!;
+    for (let i = 1; i < vertices.length; i += 1)
+      for (const v of [vertices[i - 1]!, vertices[i]!]) of.push(v[0] - mid[0]!, v[1] - mid[1]!, v[2] - mid[2]!);
+  }
+  for (const [colour, vertices] of byColour) {
+    const line = new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(Float32Array.from(vertices), 3));
+    body.add(new THREE.LineSegments(line, new THREE.LineBasicMaterial({ color: colour })));
+  }
   body.scale.z = exaggeration.value;
+  stand();
 }
 
 /** What is picked stands out in front of the surface. */
@@ -230,6 +260,19 @@ function mark() {
       new THREE.PointsMaterial({ color: red, size: 8, sizeAttenuation: false, depthTest: false }),
     ),
   );
+}
+
+/** A pole with a head where the rover is. */
+function stand() {
+  emptied(standing);
+  if (!props.rover) return;
+  const [x, y, z] = props.rover.map((v, k) => v - mid[k]!) as [number, number, number];
+  const colour = getComputedStyle(document.documentElement).getPropertyValue('--cobalt').trim();
+  const [top, head] = [z * exaggeration.value + 0.09 * size, 0.018 * size];
+  const pole = new THREE.BufferGeometry().setFromPoints([new THREE.Vector3(x, y, z * exaggeration.value), new THREE.Vector3(x, y, top)]);
+  const ball = new THREE.Mesh(new THREE.SphereGeometry(head, 16, 12), new THREE.MeshLambertMaterial({ color: colour }));
+  ball.position.set(x, y, top);
+  standing.add(new THREE.Line(pole, new THREE.LineBasicMaterial({ color: colour })), ball);
 }
 
 function home() {
@@ -283,7 +326,7 @@ onMounted(() => {
   scene = new THREE.Scene();
   camera = new THREE.PerspectiveCamera(40, 1, 0.1, 1e6);
   camera.up.set(0, 0, 1);
-  scene.add(body, marked, new THREE.HemisphereLight(0xffffff, 0x8a8778, 1.6));
+  scene.add(body, marked, standing, new THREE.HemisphereLight(0xffffff, 0x8a8778, 1.6));
   const sun = new THREE.DirectionalLight(0xffffff, 1.9);
   sun.position.set(-1, 1, 1.3);
   scene.add(sun);
@@ -319,9 +362,17 @@ watch(
 );
 watch(exaggeration, (by) => {
   [body.scale.z, marked.scale.z] = [by, by];
+  stand();
   paint();
 });
-watch([() => props.contours, () => props.tint, wire, () => session.theme], () => {
+watch(
+  () => props.rover,
+  () => {
+    stand();
+    paint();
+  },
+);
+watch([() => props.contours, () => props.lines, () => props.tint, wire, () => session.theme], () => {
   build();
   paint();
 });
@@ -340,7 +391,7 @@ watch([() => props.contours, () => props.tint, wire, () => session.theme], () =>
       @keydown="turned"
     />
     <ElAlert v-if="failure" type="error" :closable="false">{{ failure }}</ElAlert>
-    <div class="foot quiet">
+    <div v-if="!bare" class="foot quiet">
       <label
         >heights ×
         <ElInputNumber

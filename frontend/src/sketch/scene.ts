@@ -1,6 +1,6 @@
 import type { PointView } from '../api/types';
 
-export type PointRole = 'held' | 'control' | 'check' | 'adjusted' | 'surveyed' | 'new' | 'planned' | 'out';
+export type PointRole = 'held' | 'control' | 'check' | 'adjusted' | 'surveyed' | 'new' | 'planned' | 'out' | 'rover' | 'target';
 
 export interface ScenePoint {
   name: string;
@@ -50,8 +50,11 @@ export interface ScenePath {
     | 'hull'
     | 'limits'
     | 'track'
-    | 'feature';
+    | 'feature'
+    | 'drawn';
   label?: string;
+  /** Of a drawn line: its own. */
+  colour?: string;
 }
 
 /** What is drawn by hand on the sketch; nothing where it is false. */

@@ -64,6 +64,8 @@ export class Styles {
     const kind = f.get('kind') as string;
     const label = f.get('label') as string | undefined;
     const named = label !== undefined && kind === 'index' && resolution < 0.8;
+    const own = f.get('colour') as string | undefined;
+    if (own) return this.kept(`path ${own}`, () => new Style({ stroke: new Stroke({ color: own, width: 1.8 }) }));
     return this.kept(`path ${kind} ${named ? label : ''}`, () => {
       const [colour, width, dash]: [string, number, number[] | undefined] = ['breakline', 'track', 'feature'].includes(kind)
         ? ['--ink', 1.8, undefined]
@@ -115,8 +117,8 @@ export class Styles {
   point(f: Feature, selected: boolean, named: boolean): Style | Style[] {
     const role = f.get('role') as string;
     const name = f.get('name') as string;
-    const important = role !== 'surveyed' && role !== 'new' && role !== 'out';
-    const labelled = selected || important || (named && role !== 'out');
+    const important = role !== 'surveyed' && role !== 'new' && role !== 'out' && role !== 'rover';
+    const labelled = selected || important || (named && role !== 'out' && role !== 'rover');
     const symbol = this.kept(`point ${role} ${selected}`, () => this.symbol(role, selected));
     if (!labelled) return symbol;
     return [
@@ -211,6 +213,37 @@ export class Styles {
           ...base,
           new Style({
             image: new CircleStyle({ radius: 1.5, fill: new Fill({ color: this.colour('--ink-soft') }), declutterMode: 'none' }),
+          }),
+        ];
+      case 'rover':
+        return [
+          new Style({
+            image: new CircleStyle({
+              radius: 9,
+              fill: new Fill({ color: this.colour('--cobalt') }),
+              stroke: new Stroke({ color: paper, width: 2.5 }),
+              declutterMode: 'none',
+            }),
+            zIndex: 9,
+          }),
+        ];
+      case 'target':
+        return [
+          new Style({
+            image: new CircleStyle({
+              radius: 8,
+              stroke: new Stroke({ color: this.colour('--vermilion'), width: 2 }),
+              declutterMode: 'none',
+            }),
+          }),
+          new Style({
+            image: new RegularShape({
+              points: 4,
+              radius: 12,
+              radius2: 0,
+              stroke: new Stroke({ color: this.colour('--vermilion'), width: 1.6 }),
+              declutterMode: 'none',
+            }),
           }),
         ];
       case 'new':

@@ -10,6 +10,7 @@ final readonly class OfferView
     /** @param list<array{id: int, name: string}> $choices */
     public function __construct(
         public string $kind,
+        public string $group,
         public string $title,
         public string $format,
         public string $holds,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Terrain\Section;
 
 use App\Design\FilePlacement;
+use App\Export\AlignmentSource;
 use App\Project\Project;
 use App\Store\FileStore;
 use App\Survey\SurveyFile;
@@ -16,7 +17,7 @@ use Mensura\Exchange\LandXml\LandXmlAlignments;
 use Mensura\Fault\UnusableInput;
 
 /** Alignments that others designed: in accepted LandXML files. */
-final class AlignmentFiles
+final class AlignmentFiles implements AlignmentSource
 {
     public function __construct(private readonly SurveyFileRepository $files, private readonly FileStore $store)
     {
@@ -37,7 +38,13 @@ final class AlignmentFiles
         return $views;
     }
 
-    /** @throws UnusableInput */
+    public function listed(Project $project): array
+    {
+        return array_map(static fn (AlignmentView $v): array => [
+            'file' => $v->file, 'fileName' => $v->fileName, 'name' => $v->name, 'length' => $v->length,
+        ], $this->of($project));
+    }
+
     public function alignment(Project $project, int $id, string $name): Alignment
     {
         $file = $this->files->in($project, $id);

@@ -38,6 +38,12 @@ final class MeshCodec
 
     public static function decode(string $bytes): Tin
     {
+        return Tin::ofTriangles(...self::arrays($bytes));
+    }
+
+    /** @return array{list<float>, list<float>, list<float>, list<int>} x, y, z, corners three a triangle */
+    public static function arrays(string $bytes): array
+    {
         ['n' => $n, 't' => $t] = unpack('Vn/Vt', $bytes) ?: throw new \UnexpectedValueException('Not a surface.');
         $values = array_values(unpack('e*', substr($bytes, 8, 24 * $n)) ?: []);
         $triangles = array_values(unpack('V*', substr($bytes, 8 + 24 * $n, 12 * $t)) ?: []);
@@ -48,6 +54,6 @@ final class MeshCodec
             $z[] = $values[3 * $i + 2];
         }
 
-        return Tin::ofTriangles($x, $y, $z, $triangles);
+        return [$x, $y, $z, $triangles];
     }
 }

@@ -91,10 +91,10 @@ final class PackageReader
             $called[self::text($layer['drawn'] ?? '')] = self::text($layer['name'] ?? '');
         }
         $faults = [];
-        foreach (self::MEMBERS as $file => $read) {
+        foreach (self::readers($called) as $file => $read) {
             if (is_file("$folder/$file")) {
                 try {
-                    self::$read($p, "$folder/$file", $called);
+                    $read($p, "$folder/$file");
                 } catch (UnusableInput|UnreadableGrid $e) {
                     $faults[$file] = str_replace("$folder/", '', $e->getMessage());
                 }
@@ -104,11 +104,20 @@ final class PackageReader
         return new HeldPackage($p, self::items($manifest, $p, $folder, $faults));
     }
 
-    private const MEMBERS = [
-        PackageWriter::DESIGN => 'design', PackageWriter::LINES => 'lines', PackageWriter::POINTS => 'points',
-        PackageWriter::BACKGROUND => 'background', PackageWriter::SYSTEM => 'system', PackageWriter::SITE => 'site',
-        PackageWriter::GEOID => 'geoid',
-    ];
+    /**
+     * @param array<string, string> $called layers by their names in the drawing
+     *
+     * @return array<string, \Closure(Package, string): void> by file
+     */
+    private static function readers(array $called): array
+    {
+        return [
+            PackageWriter::DESIGN => self::design(...), PackageWriter::POINTS => self::points(...),
+            PackageWriter::LINES => static fn (Package $p, string $path) => self::lines($p, $path, $called),
+            PackageWriter::BACKGROUND => self::background(...), PackageWriter::SYSTEM => self::system(...),
+            PackageWriter::SITE => self::site(...), PackageWriter::GEOID => self::geoid(...),
+        ];
+    }
 
     private static function design(Package $p, string $path): void
     {

@@ -116,7 +116,8 @@ final class PackageWriter
             $rows = array_map(static fn (array $r): array => $r + ['role' => '', 'source' => ''], $p->points);
             CoordinateCsv::write($rows, "$p->project\n$p->systemName, metres", "$folder/".self::POINTS);
             $items[] = [
-                'kind' => 'points', 'name' => 'points', 'count' => \count($p->points), 'file' => self::POINTS, 'from' => $p->from['points'] ?? '',
+                'kind' => 'points', 'name' => 'points', 'count' => \count($p->points), 'file' => self::POINTS,
+                'from' => $p->from['points'] ?? '',
             ];
         }
         if ([] !== $p->background) {

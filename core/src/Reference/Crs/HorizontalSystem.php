@@ -50,11 +50,12 @@ final readonly class HorizontalSystem
         }
     }
 
-    /** The same system under another name, with another number of dimensions or another unit. */
-    public function with(?string $name = null, ?int $dimension = null, ?float $unit = null, ?string $unitName = null): self
-    {
+    /** The same system under another name, with another number of dimensions or another unit; its own then has no code of a registry. */
+    public function with(
+        ?string $name = null, ?int $dimension = null, ?float $unit = null, ?string $unitName = null, bool $isOwn = false,
+    ): self {
         return new self(
-            $this->kind, $this->code, $name ?? $this->name, $this->datum, $this->geodetic,
+            $this->kind, $isOwn ? null : $this->code, $name ?? $this->name, $this->datum, $this->geodetic,
             $dimension ?? $this->dimension, $this->conversion,
             $this->projection, $unit ?? $this->unit, $unitName ?? $this->unitName, $this->axes, $this->area,
             $this->deprecated, $this->successor,

@@ -85,7 +85,8 @@ final class PackageTest extends TestCase
         self::assertNotFalse($xml);
         self::assertSame(['pit', 'slab'], [(string) $xml->Surfaces->Surface[0]['name'], (string) $xml->Surfaces->Surface[1]['name']]);
         self::assertSame(['Line', 'Spiral', 'Curve'], array_map(
-            static fn (\SimpleXMLElement $e): string => $e->getName(), iterator_to_array($xml->Alignments->Alignment->CoordGeom->children(), false),
+            static fn (\SimpleXMLElement $e): string => $e->getName(),
+            iterator_to_array($xml->Alignments->Alignment->CoordGeom->children(), false),
         ));
         // The circle goes through both its ends: the file says so itself.
         $curve = $xml->Alignments->Alignment->CoordGeom->Curve;
@@ -158,8 +159,14 @@ final class PackageTest extends TestCase
         ];
         [$x, $y] = [[0.1, 10.0, 10.0, 0.0], [0.0, 0.0, 10.0, 10.0]];
         $p->surfaces = [
-            ['from' => 'Surface, run 2', 'name' => 'pit', 'x' => $x, 'y' => $y, 'z' => [1.0 / 3.0, 2.0, 3.0, 4.0], 'triangles' => [0, 1, 2, 0, 2, 3]],
-            ['from' => 'Surface, run 2', 'name' => 'slab', 'x' => [0.0, 5.0, 5.0], 'y' => [0.0, 0.0, 5.0], 'z' => [9.0, 9.0, 9.1], 'triangles' => [0, 1, 2]],
+            [
+                'from' => 'Surface, run 2', 'name' => 'pit', 'x' => $x, 'y' => $y, 'z' => [1.0 / 3.0, 2.0, 3.0, 4.0],
+                'triangles' => [0, 1, 2, 0, 2, 3],
+            ],
+            [
+                'from' => 'Surface, run 2', 'name' => 'slab', 'x' => [0.0, 5.0, 5.0], 'y' => [0.0, 0.0, 5.0], 'z' => [9.0, 9.0, 9.1],
+                'triangles' => [0, 1, 2],
+            ],
         ];
         $p->lines = [
             ['layer' => 'Kante süd', 'vertices' => [[0.0, 0.0, 1.5], [5.0, 0.0, 1.5], [0.0, 0.0, 1.5]]],

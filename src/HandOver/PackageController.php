@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\HandOver;
+
+use App\Api\Id;
+use App\HandOver\Package\DefinePackage;
+use App\HandOver\Package\PackageDefinition;
+use App\HandOver\Package\PackagePage;
+use App\HandOver\Package\PackageRepository;
+use App\HandOver\Request\PackageRequest;
+use App\Ledger\Desk;
+use App\Ledger\DoneBefore;
+use App\Ledger\LedgerEntryRepository;
+use App\Project\Changes;
+use App\Project\Project;
+use App\Project\Reads;
+use Mensura\Fault\UnusableInput;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** What packages are to hold; they are written as every other file is. */
+#[Route(Id::PROJECT.'/handover/packages')]
+final class PackageController
+{
+    public function __construct(
+        private readonly PackageRepository $packages, private readonly LedgerEntryRepository $entries, private readonly Desk $desk,
+    ) {
+    }
+
+    #[Route('', methods: 'GET')]
+    public function list(#[Reads] Project $project, PackagePage $page): JsonResponse
+    {
+        return new JsonResponse($page->of($project));
+    }
+
+    #[Route('', methods: 'POST')]
+    public function create(#[Changes] Project $project, #[MapRequestPayload] PackageRequest $request): JsonResponse
+    {
+        return $this->define($project, $request, null);
+    }
+
+    #[Route('/{package'.Id::NUMBER.'}', methods: 'PUT')]
+    public function change(#[Changes] Project $project, int $package, #[MapRequestPayload] PackageRequest $request): JsonResponse
+    {
+        if (null === $this->packages->in($project, $package)) {
+            throw new NotFoundHttpException('There is no such package.');
+        }
+
+        return $this->define($project, $request, $package);
+    }
+
+    private function define(Project $project, PackageRequest $request, ?int $existing): JsonResponse
+    {
+        $definition = PackageDefinition::fromArray((array) $request);
+        if ($definition->isEmpty()) {
+            throw new UnusableInput('', 'nothing is in this package: choose points, lines, a surface or an alignment for it');
+        }
+        $name = trim($request->name);
+        $operation = new DefinePackage($this->packages, $this->entries, $name, $definition, $existing, $this->desk->seen());
+        try {
+            $this->desk->carryOut($project, $operation);
+            $id = $operation->id();
+        } catch (DoneBefore $e) {
+            // Sent again because its answer was lost: the package is there.
+            $id = $existing ?? $this->packages->named($project, $name)?->id() ?? throw $e;
+        }
+
+        return new JsonResponse(['package' => $id]);
+    }
+}
