@@ -15,7 +15,7 @@ use App\Checks\DeviationSettings;
 use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Export\Exporter;
-use App\HandOver\Package\DefinePackage;
+use App\HandOver\Kept\Define;
 use App\HandOver\Package\PackageDefinition;
 use App\HandOver\Package\PackageExport;
 use App\HandOver\Package\PackageRepository;
@@ -120,7 +120,7 @@ final class DemoStory
         $colours = array_combine(SiteLines::LAYERS, ['teal', 'amber', 'blue', 'background']);
         $layer = static fn (string $layer): array => ['file' => $file, 'layer' => $layer, 'colour' => $colours[$layer]];
         $road = array_column($this->alignments->of($project), 'file', 'name')[HaulRoad::NAME];
-        $define = new DefinePackage($this->packages, $this->entries, 'heap, phase 2', PackageDefinition::fromArray([
+        $define = new Define($this->packages, $this->entries, 'heap, phase 2', PackageDefinition::fromArray([
             'surfaces' => array_map(static fn (Surface $s): int => $s->id(), $this->defined->of($project)),
             'roles' => ['control', 'adjusted', 'check'], 'layers' => array_map($layer, SiteLines::LAYERS),
             'alignments' => [['file' => $road, 'name' => HaulRoad::NAME]],

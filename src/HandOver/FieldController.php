@@ -29,26 +29,28 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 
 /** What a package holds, read back from its zip, and the simulated controller that opens it. */
-#[Route(Id::PROJECT.'/handover/{result'.Id::NUMBER.'}/held')]
+#[Route(Id::PROJECT.'/handover')]
 final class FieldController
 {
+    private const HELD = '/{result'.Id::NUMBER.'}/held';
+
     public function __construct(private readonly HeldPackages $held, private readonly ResultRepository $results)
     {
     }
 
-    #[Route('', methods: 'GET')]
+    #[Route(self::HELD, methods: 'GET')]
     public function held(#[Reads] Project $project, int $result): JsonResponse
     {
         return new JsonResponse(new HeldView(...$this->held->about($this->package($project, $result)->output)));
     }
 
-    #[Route('/drawing', methods: 'GET')]
+    #[Route(self::HELD.'/drawing', methods: 'GET')]
     public function drawing(#[Reads] Project $project, int $result): JsonResponse
     {
         return new JsonResponse(new HeldDrawingView(...$this->held->drawing($this->package($project, $result)->output)));
     }
 
-    #[Route('/surfaces/{surface'.Id::NUMBER.'}', methods: 'GET')]
+    #[Route(self::HELD.'/surfaces/{surface'.Id::NUMBER.'}', methods: 'GET')]
     public function surface(#[Reads] Project $project, int $result, int $surface): Response
     {
         $mesh = $this->held->mesh($this->package($project, $result)->output, $surface);
@@ -56,14 +58,21 @@ final class FieldController
         return new Response($mesh, 200, ['Content-Type' => 'application/octet-stream']);
     }
 
-    #[Route('/fixes', methods: 'POST')]
+    /** Without a package: positions alone. */
+    #[Route('/rover/fixes', methods: 'POST')]
+    public function rover(#[Reads] Project $project, #[MapRequestPayload] FixesRequest $request, StakeOuts $stakeOuts): JsonResponse
+    {
+        return new JsonResponse($stakeOuts->alone($project, $request));
+    }
+
+    #[Route(self::HELD.'/fixes', methods: 'POST')]
     public function fixes(
         #[Reads] Project $project, int $result, #[MapRequestPayload] FixesRequest $request, StakeOuts $stakeOuts,
     ): JsonResponse {
         return new JsonResponse($stakeOuts->at($this->package($project, $result)->output, $request));
     }
 
-    #[Route('/shots', methods: 'POST')]
+    #[Route(self::HELD.'/shots', methods: 'POST')]
     public function shots(
         #[Changes] Project $project, int $result, #[MapRequestPayload] ShotsRequest $request, TakeShots $shots, Desk $desk,
     ): JsonResponse {

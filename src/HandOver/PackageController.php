@@ -5,30 +5,25 @@ declare(strict_types=1);
 namespace App\HandOver;
 
 use App\Api\Id;
-use App\HandOver\Package\DefinePackage;
+use App\HandOver\Kept\KeepNamed;
 use App\HandOver\Package\PackageDefinition;
 use App\HandOver\Package\PackagePage;
 use App\HandOver\Package\PackageRepository;
 use App\HandOver\Request\PackageRequest;
-use App\Ledger\Desk;
-use App\Ledger\DoneBefore;
-use App\Ledger\LedgerEntryRepository;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
 use Mensura\Fault\UnusableInput;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
-use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 
 /** What packages are to hold; they are written as every other file is. */
 #[Route(Id::PROJECT.'/handover/packages')]
 final class PackageController
 {
-    public function __construct(
-        private readonly PackageRepository $packages, private readonly LedgerEntryRepository $entries, private readonly Desk $desk,
-    ) {
+    public function __construct(private readonly PackageRepository $packages, private readonly KeepNamed $keep)
+    {
     }
 
     #[Route('', methods: 'GET')]
@@ -46,11 +41,13 @@ final class PackageController
     #[Route('/{package'.Id::NUMBER.'}', methods: 'PUT')]
     public function change(#[Changes] Project $project, int $package, #[MapRequestPayload] PackageRequest $request): JsonResponse
     {
-        if (null === $this->packages->in($project, $package)) {
-            throw new NotFoundHttpException('There is no such package.');
-        }
-
         return $this->define($project, $request, $package);
+    }
+
+    #[Route('/{package'.Id::NUMBER.'}', methods: 'DELETE')]
+    public function remove(#[Changes] Project $project, int $package): JsonResponse
+    {
+        return new JsonResponse($this->keep->remove($this->packages, $project, $package));
     }
 
     private function define(Project $project, PackageRequest $request, ?int $existing): JsonResponse
@@ -59,16 +56,7 @@ final class PackageController
         if ($definition->isEmpty()) {
             throw new UnusableInput('', 'nothing is in this package: choose points, lines, a surface or an alignment for it');
         }
-        $name = trim($request->name);
-        $operation = new DefinePackage($this->packages, $this->entries, $name, $definition, $existing, $this->desk->seen());
-        try {
-            $this->desk->carryOut($project, $operation);
-            $id = $operation->id();
-        } catch (DoneBefore $e) {
-            // Sent again because its answer was lost: the package is there.
-            $id = $existing ?? $this->packages->named($project, $name)?->id() ?? throw $e;
-        }
 
-        return new JsonResponse(['package' => $id]);
+        return new JsonResponse(['package' => $this->keep->keep($this->packages, $project, $request->name, $definition, $existing)]);
     }
 }

@@ -34,6 +34,7 @@ final class Arrows
         'Earthworks' => ['Fault'],
         'Deviation' => ['Fault', 'Mesh'],
         'StakeOut' => [],
+        'Plot' => ['Fault'],
         'Graph' => [],
         'TotalStation' => ['Fault'],
         'Traverse' => ['Fault', 'Observation', 'Network'],

@@ -23,7 +23,8 @@ final class PackageTest extends ApiTestCase
         $this->accept(Heap::MAY, (new Heap())->survey(false));
         $this->accept(HaulRoad::FILE, (new HaulRoad())->design());
         $this->accept('kerbs.dxf', $this->drawing());
-        $this->may = $this->post('/terrain/surfaces', ['name' => 'May', 'roles' => ['surveyed'], 'interval' => 1], 202)['surface'];
+        $may = ['name' => 'May', 'roles' => ['surveyed'], 'codes' => ['HEAP'], 'interval' => 1];
+        $this->may = $this->post('/terrain/surfaces', $may, 202)['surface'];
     }
 
     protected function tearDown(): void
@@ -132,6 +133,7 @@ final class PackageTest extends ApiTestCase
         self::assertSame('AS-BUILT', $points['AB-2']['code']);
         self::assertSame(['AB-3', 'AB-4'], $this->post("/handover/$result/held/shots", ['shots' => $shots])['names']);
         // And are held against the design, as any other measured points.
+        $this->job('/recompute');
         $job = $this->job('/checks/deviations', [
             'name' => 'as built', 'reference' => 'surface', 'surface' => $this->may, 'along' => 'vertical', 'codes' => ['AS-BUILT'],
         ]);

@@ -615,6 +615,18 @@ export interface DrawingView {
   pointLayer: number[];
 }
 
+/** The types of a feature catalogue. */
+export interface CatalogueRequest {
+  name: string;
+  scope?: string;
+  types?: ({ accuracy: number; alias: string; attributes: ({ decimals: number; default: string; isFilled: boolean; kind: string; least: number | null; length: number; most: number | null; name: string; number: number | null; options: string[]; required: boolean; unit: string })[]; code: string; colour: string; every: number; kind: string; logging: string; positions: number; solution: string; style: string; symbol: string })[];
+}
+
+/** Features that were collected with a version of a catalogue; metres. */
+export interface CollectedRequest {
+  features: ({ attributes: Record<string, string>; code: string; places: ({ e: number; h: number; n: number; positions: number; sd: number })[]; solution: string })[];
+}
+
 /** What to hand over. */
 export interface ExportRequest {
   kind: string;
@@ -629,6 +641,11 @@ export interface FixesRequest {
   line?: string;
 }
 
+/** Whether a view stays as it is now, whatever the project becomes. */
+export interface LockRequest {
+  locked: boolean;
+}
+
 /** What a package is to hold. */
 export interface PackageRequest {
   name: string;
@@ -641,10 +658,54 @@ export interface PackageRequest {
   geoid?: number;
 }
 
+/** A window for which a scale is looked for; millimetres, degrees. */
+export interface ScaleFitRequest {
+  view: number;
+  width: number;
+  height: number;
+  rotation?: number;
+}
+
+/** How a drawing sheet is laid out: millimetres from its upper left corner. */
+export interface SheetRequest {
+  name: string;
+  size?: string;
+  landscape?: boolean;
+  plain?: boolean;
+  windows?: ({ bar: boolean; coordinates: boolean; e: number | null; frame: string; grid: boolean; height: number; legend: boolean; n: number | null; north: boolean; rotation: number; scale: number; view: number; width: number; x: number; y: number })[];
+  tables?: ({ key: string; width: number; x: number; y: number })[];
+  fields?: { checked?: string; company?: string; date?: string; drawn?: string; number?: string; title?: string };
+  revisions?: ({ date: string; mark: string; text: string })[];
+}
+
 /** As-built shots of the simulated controller, to be brought into the project. */
 export interface ShotsRequest {
   shots: ({ code: string; count: number; e: number; h: number; n: number; note: string; sd: number })[];
   prefix?: string;
+}
+
+/** What a view of a drawing shows. */
+export interface ViewRequest {
+  name: string;
+  roles?: string[];
+  codes?: string[];
+  names?: boolean;
+  heights?: boolean;
+  surfaces?: ({ contours: boolean; id: number; lines: boolean })[];
+  layers?: ({ colour: string; file: number; layer: string; width: number })[];
+  screenOnly?: string[];
+  text?: number;
+  locked?: string;
+}
+
+/** A feature catalogue as it is edited, and its versions. */
+export interface CatalogueView {
+  id: number;
+  version: number;
+  name: string;
+  scope: string;
+  types: ({ accuracy: number; alias: string; attributes: ({ decimals: number; default: string; isFilled: boolean; kind: string; least: number | null; length: number; most: number | null; name: string; number: number | null; options: string[]; required: boolean; unit: string })[]; code: string; colour: string; every: number; kind: string; logging: string; positions: number; solution: string; style: string; symbol: string })[];
+  files: ExportView[];
 }
 
 /** One line of a receipt. */
@@ -750,6 +811,57 @@ export interface PackagesView {
   alignments: ({ file: number; fileName: string; length: number; name: string })[];
   localizations: ({ id: number; name: string })[];
   geoids: ({ id: number; name: string })[];
+  colours: ({ css: string; name: string })[];
+}
+
+/** A view of a drawing: what it shows. */
+export interface SavedViewView {
+  id: number;
+  version: number;
+  name: string;
+  roles: string[];
+  codes: string[];
+  names: boolean;
+  heights: boolean;
+  surfaces: ({ contours: boolean; id: number; lines: boolean })[];
+  layers: ({ colour: string; file: number; layer: string; width: number })[];
+  screenOnly: string[];
+  text: number;
+  locked: string;
+}
+
+/** Scales at which what a view shows fits a window, and the middle of it; metres. */
+export interface ScaleFitView {
+  scales: number[];
+  e: number;
+  n: number;
+}
+
+/** A drawing sheet as it is laid out; millimetres from its upper left corner. */
+export interface SheetView {
+  id: number;
+  version: number;
+  name: string;
+  size: string;
+  landscape: boolean;
+  plain: boolean;
+  windows: ({ bar: boolean; coordinates: boolean; e: number | null; frame: string; grid: boolean; height: number; legend: boolean; n: number | null; north: boolean; rotation: number; scale: number; view: number; width: number; x: number; y: number })[];
+  tables: ({ key: string; width: number; x: number; y: number })[];
+  fields: { checked: string; company: string; date: string; drawn: string; number: string; title: string };
+  revisions: ({ date: string; mark: string; text: string })[];
+}
+
+/** Sheets and views of the project, what was drawn of them, and what can be chosen. */
+export interface SheetsView {
+  sheets: SheetView[];
+  views: SavedViewView[];
+  files: ExportView[];
+  sizes: ({ height: number; name: string; width: number })[];
+  tables: ({ key: string; title: string })[];
+  surfaces: ({ id: number; name: string })[];
+  roles: ({ points: number; role: string })[];
+  codes: string[];
+  layers: ({ file: number; fileName: string; layer: string; lines: number })[];
   colours: ({ css: string; name: string })[];
 }
 

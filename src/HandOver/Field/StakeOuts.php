@@ -7,6 +7,8 @@ namespace App\HandOver\Field;
 use App\HandOver\Package\HeldPackages;
 use App\HandOver\Request\FixesRequest;
 use App\HandOver\View\FixView;
+use App\Project\Project;
+use App\Survey\PointRepository;
 use Mensura\Exchange\MeshBytes\MeshCodec;
 use Mensura\Fault\UnusableInput;
 use Mensura\StakeOut\SurfaceUnder;
@@ -16,7 +18,7 @@ use Mensura\StakeOut\ToPoint;
 /** What the simulated controller says where the rover stands: of the package it opened, and of nothing else of the project. */
 final class StakeOuts
 {
-    public function __construct(private readonly HeldPackages $held)
+    public function __construct(private readonly HeldPackages $held, private readonly PointRepository $points)
     {
     }
 
@@ -27,16 +29,7 @@ final class StakeOuts
      */
     public function at(string $sha256, FixesRequest $asked): array
     {
-        $places = [];
-        /** @var list<mixed> $given */
-        $given = $asked->places;
-        foreach ($given as $i => $place) {
-            $numbers = \is_array($place) ? array_filter($place, static fn (mixed $v): bool => \is_int($v) || \is_float($v)) : [];
-            if (3 !== \count($numbers) || !array_is_list($numbers)) {
-                throw new UnusableInput("/places/$i", 'is easting, northing and bearing');
-            }
-            $places[] = [(float) $numbers[0], (float) $numbers[1], (float) $numbers[2]];
-        }
+        $places = self::places($asked);
         $drawing = $this->held->drawing($sha256);
         $mesh = $asked->surface < 0 ? null : MeshCodec::arrays($this->held->mesh($sha256, $asked->surface));
         $under = static function (array $places) use ($mesh): array {
@@ -63,6 +56,46 @@ final class StakeOuts
         }
 
         return $fixes;
+    }
+
+    /**
+     * Positions on the ground of the project, without a design.
+     *
+     * @return list<FixView>
+     *
+     * @throws UnusableInput
+     */
+    public function alone(Project $project, FixesRequest $asked): array
+    {
+        $mean = $this->points->tally($project)['meanHeight'] ?? 0.0;
+        $fixes = [];
+        foreach (self::places($asked) as $i => [$e, $n]) {
+            [$e, $n, $h] = SimulatedRover::measured($e, $n, null, $mean, $i);
+            $fixes[] = new FixView($e, $n, $h, SimulatedRover::SD_PLAN, null, null, null, null);
+        }
+
+        return $fixes;
+    }
+
+    /**
+     * @return list<array{float, float, float}>
+     *
+     * @throws UnusableInput
+     */
+    private static function places(FixesRequest $asked): array
+    {
+        $places = [];
+        /** @var list<mixed> $given */
+        $given = $asked->places;
+        foreach ($given as $i => $place) {
+            $numbers = \is_array($place) ? array_filter($place, static fn (mixed $v): bool => \is_int($v) || \is_float($v)) : [];
+            if (3 !== \count($numbers) || !array_is_list($numbers)) {
+                throw new UnusableInput("/places/$i", 'is easting, northing and bearing');
+            }
+            $places[] = [(float) $numbers[0], (float) $numbers[1], (float) $numbers[2]];
+        }
+
+        return $places;
     }
 
     /**

@@ -4,10 +4,9 @@ declare(strict_types=1);
 
 namespace App\HandOver\Package;
 
-use App\Design\DesignFiles;
 use App\Export\AlignmentSource;
-use App\Export\DrawingSource;
 use App\Export\Exporter;
+use App\HandOver\Choices;
 use App\HandOver\View\PackagesView;
 use App\HandOver\View\PackageView;
 use App\HandOver\WrittenFiles;
@@ -15,16 +14,14 @@ use App\Project\Project;
 use App\Reference\GridFile;
 use App\Reference\GridFileRepository;
 use App\Reference\Localizations;
-use App\Survey\PointRepository;
-use Mensura\Exchange\Package\LayerColour;
 
 /** The packages of a project, and what can be chosen for one. */
 final class PackagePage
 {
     public function __construct(
-        private readonly PackageRepository $packages, private readonly WrittenFiles $written, private readonly DrawingSource $source,
-        private readonly DesignFiles $designs, private readonly AlignmentSource $alignments, private readonly PointRepository $points,
-        private readonly Localizations $localizations, private readonly GridFileRepository $grids,
+        private readonly PackageRepository $packages, private readonly WrittenFiles $written, private readonly Choices $choices,
+        private readonly AlignmentSource $alignments, private readonly Localizations $localizations,
+        private readonly GridFileRepository $grids,
     ) {
     }
 
@@ -38,42 +35,18 @@ final class PackagePage
                 $d->geoid, $this->written->of($project, Exporter::PREFIX.PackageExport::KEY.':'.$p->id()),
             );
         }
-        $surfaces = self::listed($this->source->surfaces($project));
-        $layers = [];
-        foreach ($this->designs->drawings($project) as $drawing) {
-            foreach ($drawing->lineLayers as $layer => $lines) {
-                $layers[] = ['file' => $drawing->id, 'fileName' => $drawing->name, 'layer' => (string) $layer, 'lines' => $lines];
-            }
-        }
         $geoids = [];
         foreach ($this->grids->of($project) as $grid) {
             if ($grid->isGeoid() && GridFile::EXTRACT === $grid->origin) {
                 $geoids[$grid->id()] = $grid->name;
             }
         }
-        $roles = [];
-        foreach ($this->points->roles($project) as $role => $points) {
-            $roles[] = ['role' => $role, 'points' => $points];
-        }
-        $colours = [];
-        foreach (LayerColour::ALL as $name => [$css]) {
-            $colours[] = ['name' => $name, 'css' => $css];
-        }
+        $c = $this->choices;
 
         return new PackagesView(
-            $packages, $surfaces, $roles, array_map(strval(...), array_keys($this->points->codes($project))), $layers,
-            $this->alignments->listed($project),
-            self::listed(array_column($this->localizations->listed($project), 'name', 'id')), self::listed($geoids), $colours,
+            $packages, $c->surfaces($project), $c->roles($project), $c->codes($project), $c->layers($project),
+            $this->alignments->listed($project), Choices::listed(array_column($this->localizations->listed($project), 'name', 'id')),
+            Choices::listed($geoids), Choices::colours(),
         );
-    }
-
-    /**
-     * @param array<int, string> $names
-     *
-     * @return list<array{id: int, name: string}>
-     */
-    private static function listed(array $names): array
-    {
-        return array_map(static fn (int $id, string $name): array => ['id' => $id, 'name' => $name], array_keys($names), $names);
     }
 }

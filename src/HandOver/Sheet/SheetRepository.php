@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\HandOver\Sheet;
+
+use App\HandOver\Kept\NamedRepository;
+use Doctrine\Persistence\ManagerRegistry;
+
+/** @extends NamedRepository<KeptSheet> */
+final class SheetRepository extends NamedRepository
+{
+    public function __construct(ManagerRegistry $registry)
+    {
+        parent::__construct($registry, KeptSheet::class);
+    }
+}
