@@ -15,10 +15,18 @@ use App\Checks\DeviationSettings;
 use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Export\Exporter;
+use App\HandOver\Catalogue\CatalogueDefinition;
+use App\HandOver\Catalogue\CatalogueExport;
+use App\HandOver\Catalogue\CatalogueRepository;
 use App\HandOver\Kept\Define;
 use App\HandOver\Package\PackageDefinition;
 use App\HandOver\Package\PackageExport;
 use App\HandOver\Package\PackageRepository;
+use App\HandOver\Sheet\SavedViewRepository;
+use App\HandOver\Sheet\SheetDefinition;
+use App\HandOver\Sheet\SheetPdf;
+use App\HandOver\Sheet\SheetRepository;
+use App\HandOver\Sheet\ViewDefinition;
 use App\Ledger\Ledger;
 use App\Ledger\LedgerEntryRepository;
 use App\Network\Adjuster;
@@ -78,6 +86,9 @@ final class DemoStory
         private readonly AlignmentFiles $alignments,
         private readonly SurfaceRepository $defined,
         private readonly PackageRepository $packages,
+        private readonly SavedViewRepository $views,
+        private readonly SheetRepository $sheets,
+        private readonly CatalogueRepository $catalogues,
         private readonly LedgerEntryRepository $entries,
     ) {
     }
@@ -111,6 +122,64 @@ final class DemoStory
         $this->exporter->export($project, $author, 'pdf', []);
         $this->exporter->export($project, $author, 'volume-pdf', [2]);
         $this->package($project, $author);
+        $this->sheet($project, $author);
+        $this->catalogue($project, $author);
+    }
+
+    /** A plan of the heap at 1:500, drawn. */
+    private function sheet(Project $project, string $author): void
+    {
+        $june = array_column(array_map(
+            static fn (Surface $s): array => ['id' => $s->id(), 'name' => $s->name()], $this->defined->of($project),
+        ), 'id', 'name')['Heap, June'];
+        $file = array_column($this->designs->drawings($project), 'id', 'name')[SiteLines::FILE];
+        $colours = array_combine(SiteLines::LAYERS, ['teal', 'amber', 'blue', 'grey']);
+        $view = new Define($this->views, $this->entries, 'heap in June', ViewDefinition::fromArray([
+            'roles' => ['control', 'adjusted', 'check'], 'surfaces' => [['id' => $june, 'contours' => true, 'lines' => true]],
+            'layers' => array_map(
+                static fn (string $l): array => ['file' => $file, 'layer' => $l, 'colour' => $colours[$l]], SiteLines::LAYERS,
+            ),
+            'screenOnly' => ['FENCE'],
+        ]));
+        $this->ledger->carryOut($project, $author, $view);
+        $sheet = new Define($this->sheets, $this->entries, 'heap, plan', SheetDefinition::fromArray([
+            'size' => 'A3', 'windows' => [[
+                'view' => $view->id(), 'x' => 15.0, 'y' => 15.0, 'width' => 390.0, 'height' => 222.5, 'scale' => 500.0, 'e' => Heap::EAST,
+                'n' => Heap::NORTH,
+            ]],
+            'fields' => [
+                'title' => 'Spoil heap, June', 'number' => 'KT-017', 'drawn' => 'Demo Surveyor', 'date' => '2031-06-04',
+                'company' => "Tarn Survey Office (made up)\n1 Shore Lane, Kestrel",
+            ],
+            'revisions' => [['mark' => 'A', 'date' => '2031-06-04', 'text' => 'first issue']],
+        ]));
+        $this->ledger->carryOut($project, $author, $sheet);
+        $this->exporter->export($project, $author, SheetPdf::KEY, [$sheet->id()]);
+    }
+
+    /** What is collected about the works, first version. */
+    private function catalogue(Project $project, string $author): void
+    {
+        $state = ['name' => 'state', 'kind' => 'choice', 'options' => ['good', 'worn', 'broken'], 'default' => 'good', 'required' => true];
+        $day = ['name' => 'seen on', 'kind' => 'date'];
+        $catalogue = new Define($this->catalogues, $this->entries, 'site inventory', CatalogueDefinition::fromArray([
+            'scope' => 'What stands about the works.', 'types' => [
+                [
+                    'code' => 'HYDRANT', 'alias' => 'Hydrant', 'kind' => 'point', 'symbol' => 'circle', 'colour' => '#c0392b',
+                    'positions' => 10, 'solution' => 'carrier', 'accuracy' => 0.02, 'attributes' => [
+                        $state, $day,
+                        ['name' => 'bore', 'kind' => 'number', 'least' => 50, 'most' => 200, 'decimals' => 0, 'number' => 80, 'unit' => 'mm'],
+                    ],
+                ],
+                ['code' => 'FENCE', 'alias' => 'Fence', 'kind' => 'line', 'style' => 'dashed', 'colour' => '#6b7280', 'attributes' => [$state]],
+                [
+                    'code' => 'STORE', 'alias' => 'Store', 'kind' => 'area', 'colour' => '#b8860b', 'positions' => 3,
+                    'attributes' => [['name' => 'of what', 'kind' => 'text', 'length' => 40, 'required' => true], $day],
+                ],
+            ],
+        ]));
+        $this->ledger->carryOut($project, $author, $catalogue);
+        $this->exporter->export($project, $author, CatalogueExport::KEY, [$catalogue->id()]);
     }
 
     /** All that the machine on the heap needs. */

@@ -63,6 +63,7 @@ export async function request<T>(
   }
   const response = await sent(path, { method, headers, body: payload, credentials: 'same-origin' });
   if (response.headers.get('Content-Type') === PACKED) return (await unpack(await response.blob())) as T;
+  if (response.headers.get('Content-Type') === 'application/pdf') return (await response.arrayBuffer()) as T;
   const text = await response.text();
   let data: unknown = null;
   try {

@@ -2,12 +2,16 @@
 import { ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import PageTabs from '../../frame/PageTabs.vue';
+import CataloguePage from './CataloguePage.vue';
 import FilesPage from './FilesPage.vue';
 import PackagesPage from './PackagesPage.vue';
+import SheetsPage from './SheetsPage.vue';
 
 const PAGES = [
   ['files', 'Files'],
   ['packages', 'Packages'],
+  ['sheets', 'Sheets'],
+  ['catalogue', 'Catalogue'],
 ] as const;
 type Page = (typeof PAGES)[number][0];
 const route = useRoute();
@@ -25,7 +29,7 @@ watch(
 </script>
 
 <template>
-  <component :is="{ files: FilesPage, packages: PackagesPage }[page]">
+  <component :is="{ files: FilesPage, packages: PackagesPage, sheets: SheetsPage, catalogue: CataloguePage }[page]">
     <PageTabs v-model="page" class="first" :tabs="PAGES" label="Pages of the stage" test="page" />
   </component>
 </template>

@@ -1,0 +1,258 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { post } from '../../api/client';
+import type { CollectedRequest, FixesRequest, FixView } from '../../api/types';
+import { isTyping } from '../../frame/keys';
+import { MapSketch } from '../../sketch';
+import { pointsScene, type ScenePath, type ScenePoint } from '../../sketch/scene';
+import { useProject } from '../../state/project';
+import { beginning, missingIn, placesNeeded, type FeatureType } from './catalogue';
+
+/** The form of the field, as it works there: choose a type, stand, wait until enough positions are averaged, say what is asked. */
+const props = defineProps<{ name: string; version: number; result: number; types: FeatureType[] }>();
+const emit = defineEmits<{ close: [] }>();
+const project = useProject();
+type Collected = CollectedRequest['features'][number];
+const code = ref('');
+const values = ref<Record<string, string>>({});
+const places = ref<Collected['places']>([]);
+const collected = ref<Collected[]>([]);
+const counting = ref(0);
+const middle = project.points.find((p) => p.e !== null && p.known === 'global');
+const at = ref<[number, number]>([middle?.e ?? 0, middle?.n ?? 0]);
+const SECOND = 150;
+const STEP = 2;
+
+const type = computed(() => props.types.find((t) => t.code === code.value) ?? null);
+const needed = computed(() => (type.value ? placesNeeded(type.value) : 1));
+const missing = computed(() => {
+  if (!type.value) return '';
+  const more = needed.value - places.value.length;
+  return more > 0 ? `${more} more ${more === 1 ? 'place' : 'places'}` : missingIn(type.value, values.value);
+});
+const paths = computed<ScenePath[]>(() =>
+  [...collected.value, { code: code.value, places: places.value }]
+    .filter((f) => f.places.length > 1)
+    .map((f) => ({
+      path: f.places.flatMap((p) => [p.e, p.n]),
+      kind: 'drawn' as const,
+      colour: props.types.find((t) => t.code === f.code)?.colour ?? '#2a5bd7',
+    })),
+);
+const scene = computed(() => ({ ...pointsScene(project.points), paths: paths.value }));
+const moving = computed<ScenePoint[]>(() => [
+  { name: 'rover', e: at.value[0], n: at.value[1], role: 'rover' },
+  ...[...collected.value.flatMap((f) => f.places), ...places.value].map((p, i) => ({
+    name: `${i + 1}`,
+    e: p.e,
+    n: p.n,
+    role: 'new' as const,
+  })),
+]);
+
+function choose(t: FeatureType) {
+  [code.value, values.value, places.value] = [t.code, beginning(t, new Date()), []];
+}
+/** One second a position, as long as the type asks for; the mean is the place. */
+async function measure() {
+  const t = type.value;
+  if (!t || counting.value > 0) return;
+  counting.value = 1;
+  try {
+    const here = [at.value[0], at.value[1], 0];
+    const body: FixesRequest = { places: Array.from({ length: Math.min(300, t.positions) }, () => here) };
+    const fixes = await post<FixView[]>(project.path('/handover/rover/fixes'), body);
+    for (let i = 0; i < fixes.length; i += 1) {
+      counting.value = i + 1;
+      await new Promise((r) => window.setTimeout(r, SECOND));
+    }
+    const mean = (of: (f: FixView) => number) => fixes.reduce((sum, f) => sum + of(f), 0) / fixes.length;
+    const sd = mean((f) => f.sd) / Math.sqrt(fixes.length);
+    places.value = [...places.value, { e: mean((f) => f.e), n: mean((f) => f.n), h: mean((f) => f.h), sd, positions: fixes.length }];
+  } catch (e) {
+    project.say('bad', String(e instanceof Error ? e.message : e));
+  } finally {
+    counting.value = 0;
+  }
+}
+function keep() {
+  if (!type.value || missing.value !== '') return;
+  const said = Object.fromEntries(Object.entries(values.value).filter(([, v]) => v.trim() !== ''));
+  collected.value = [...collected.value, { code: code.value, solution: 'carrier', places: places.value, attributes: said }];
+  choose(type.value);
+}
+async function bring() {
+  const ok = await project.attempt(
+    () =>
+      post(project.path(`/handover/catalogues/versions/${props.result}/collected`), {
+        features: collected.value,
+      } satisfies CollectedRequest),
+    `${collected.value.length} ${collected.value.length === 1 ? 'feature agrees' : 'features agree'} with version ${props.version} and ${collected.value.length === 1 ? 'is' : 'are'} in the project.`,
+  );
+  if (ok) collected.value = [];
+}
+function pressed(event: KeyboardEvent) {
+  const step: Record<string, [number, number]> = {
+    ArrowUp: [0, STEP],
+    ArrowDown: [0, -STEP],
+    ArrowLeft: [-STEP, 0],
+    ArrowRight: [STEP, 0],
+  };
+  const by = step[event.key];
+  if (!by || isTyping(event) || event.ctrlKey || counting.value > 0) return;
+  event.preventDefault();
+  at.value = [at.value[0] + by[0], at.value[1] + by[1]];
+}
+onMounted(() => {
+  window.addEventListener('keydown', pressed);
+  if (props.types[0]) choose(props.types[0]);
+});
+onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
+</script>
+
+<template>
+  <div class="stand">
+    <div class="device" role="group" aria-label="Simulated controller, collecting">
+      <div class="screen">
+        <div class="head">
+          <b>{{ name }}</b><span class="quiet">version {{ version }}</span
+          ><span class="spacer" /><span class="mono holds">fixed 8 mm</span>
+        </div>
+        <div class="codes">
+          <ElButton
+            v-for="t in types"
+            :key="t.code"
+            :type="t.code === code ? 'primary' : 'default'"
+            :data-test="`collect-${t.code}`"
+            @click="choose(t)"
+            ><i :style="{ background: t.colour }" />{{ t.alias || t.code }}</ElButton
+          >
+        </div>
+        <div class="view"><MapSketch :scene="scene" :moving="moving" bare still @place="(e: number, n: number) => (at = [e, n])" /></div>
+        <div v-if="type" class="form">
+          <label v-for="a in type.attributes" :key="a.name"
+            ><span
+              >{{ a.name }}<template v-if="a.unit"> {{ a.unit }}</template
+              ><b v-if="a.required" title="must be said"> *</b></span
+            >
+            <ElSelect v-if="a.kind === 'choice'" v-model="values[a.name]" :aria-label="a.name"
+              ><ElOption v-for="o in a.options" :key="o" :value="o" :label="o"
+            /></ElSelect>
+            <input
+              v-else-if="a.kind === 'photo' || a.kind === 'file'"
+              type="file"
+              :accept="a.kind === 'photo' ? 'image/*' : undefined"
+              :aria-label="a.name"
+              @change="(ev) => (values[a.name] = (ev.target as HTMLInputElement).files?.[0]?.name ?? '')"
+            />
+            <ElInput v-else v-model="values[a.name]" :maxlength="a.kind === 'text' ? a.length : 40" :aria-label="a.name" />
+          </label>
+        </div>
+        <div class="state mono">
+          <span v-if="counting > 0" data-test="averaging">averaging {{ counting }} of {{ type?.positions }}</span>
+          <span v-else-if="missing" class="doubt">{{ missing }}</span>
+          <span v-else class="holds">ready to keep</span>
+          <span class="spacer" /><span>{{ places.length }} {{ places.length === 1 ? 'place' : 'places' }}</span>
+        </div>
+      </div>
+      <div class="keys">
+        <ElButton
+          data-test="collect-measure"
+          :disabled="counting > 0 || !type || (type.kind === 'point' && places.length > 0)"
+          @click="measure"
+          >measure</ElButton
+        >
+        <ElButton data-test="collect-keep" :disabled="counting > 0 || !type || missing !== ''" @click="keep">keep</ElButton>
+        <ElButton data-test="collect-bring" :disabled="collected.length === 0 || !project.mayChange" @click="bring"
+          >bring {{ collected.length }}</ElButton
+        >
+        <ElButton @click="emit('close')">close</ElButton>
+      </div>
+    </div>
+    <p class="quiet">simulated controller: arrow keys or a click lead the rover; what is brought is held against version {{ version }}</p>
+  </div>
+</template>
+
+<style scoped>
+.stand {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  gap: 6px;
+  padding: 8px;
+  overflow: auto;
+  background: var(--paper);
+}
+.device {
+  flex: 0 1 610px;
+  min-height: 480px;
+  width: min(420px, 100%);
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  padding: 14px;
+  border-radius: 18px;
+  background: #2b313b;
+}
+.screen {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  background: var(--page);
+}
+.head,
+.state {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 8px 12px;
+  background: var(--paper-deep);
+}
+.codes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 8px 12px;
+}
+.codes .el-button {
+  height: 36px;
+  margin: 0;
+}
+.codes i {
+  width: 14px;
+  height: 4px;
+  margin-right: 7px;
+}
+.view {
+  flex: 1;
+  min-height: 110px;
+  position: relative;
+  background: var(--sketch);
+}
+.form {
+  display: grid;
+  gap: 4px;
+  padding: 8px 12px;
+  max-height: 210px;
+  overflow: auto;
+}
+.form label {
+  display: grid;
+  grid-template-columns: 120px 1fr;
+  align-items: center;
+}
+.keys {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 8px;
+}
+.keys .el-button {
+  height: 40px;
+  margin: 0;
+  font-size: 15px;
+  font-weight: 600;
+}
+</style>
