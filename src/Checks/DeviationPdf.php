@@ -8,6 +8,7 @@ use App\Checks\View\DeviationView;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Export\ReportPicture;
 use App\Project\Project;
@@ -28,6 +29,7 @@ final readonly class DeviationPdf implements OffersChoice
     public function __construct(
         private ChecksPage $checks, private BandsRepository $bands, private Results $results, private FileStore $store,
         private ProjectReference $references,
+        private ReportHead $head,
     ) {
     }
 
@@ -67,6 +69,7 @@ final readonly class DeviationPdf implements OffersChoice
         $rows = (new DeviationStatistics($deviations, $view->ignore, $bands->limits()))->bands;
         $mm = $as->smallUnit();
         $page = new ReportPages($project->name().': deviations of '.$view->name);
+        $this->head->open($page, $project, 'deviation:'.$view->number);
         $page->sentence($project->name().', deviation report', ReportPages::QUIET);
         $page->sentence(self::verdict($view, $rows, $as), ReportPages::INK, 'B', 16.0);
         $page->Ln(2.0);

@@ -55,6 +55,25 @@ final class ReportPages extends \TCPDF
         $this->Cell(28.0, 10.0, $this->getAliasNumPage().' / '.$this->getAliasNbPages());
     }
 
+    /**
+     * At the head of the first page, before anything else.
+     *
+     * @param list<string> $company lines
+     */
+    public function letterhead(array $company, string $checked): void
+    {
+        foreach ($company as $i => $line) {
+            $this->sentence($line, self::INK, 0 === $i ? 'B' : '', 0 === $i ? 10.0 : 8.0);
+        }
+        if ([] !== $company) {
+            $this->rule(self::GREY, 0.6);
+            $this->Ln(6.0);
+        }
+        if ('' !== $checked) {
+            $this->sentence($checked, self::GOOD, 'B');
+        }
+    }
+
     public function heading(string $text): void
     {
         $this->Ln(8.0);

@@ -50,7 +50,7 @@ final class Archive
             $offers[] = new OfferView($key, $a->group(), $a->title, $format, $a->holds, $a->takes, $choices);
         }
 
-        return new HandOverView($offers, $newest, $archive, array_values(array_map(
+        return new HandOverView($project->letterhead(), $offers, $newest, $archive, array_values(array_map(
             static fn (GridFileView $g): array => [
                 'id' => (int) $g->id, 'name' => $g->name, 'size' => $g->size, 'notes' => $g->notes,
             ], $extracts,

@@ -21,6 +21,7 @@ use App\Project\Project;
 use App\Project\Reads;
 use App\Result\Result;
 use App\Result\ResultRepository;
+use App\Review\Checked;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
@@ -39,9 +40,14 @@ final class FieldController
     }
 
     #[Route(self::HELD, methods: 'GET')]
-    public function held(#[Reads] Project $project, int $result): JsonResponse
+    public function held(#[Reads] Project $project, int $result, Checked $checked): JsonResponse
     {
-        return new JsonResponse(new HeldView(...$this->held->about($this->package($project, $result)->output)));
+        $package = $this->package($project, $result);
+        $about = $this->held->about($package->output);
+        // Looked at once it was written: what the manifest cannot say yet.
+        $about['checked'] = $checked->words($project, $package->slot);
+
+        return new JsonResponse(new HeldView(...$about));
     }
 
     #[Route(self::HELD.'/drawing', methods: 'GET')]

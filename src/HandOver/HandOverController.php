@@ -11,6 +11,7 @@ use App\Export\ExportHandler;
 use App\Export\ExportKinds;
 use App\Export\WrittenFile;
 use App\HandOver\Request\ExportRequest;
+use App\HandOver\Request\LetterheadRequest;
 use App\Ledger\Desk;
 use App\Project\Changes;
 use App\Project\Project;
@@ -44,6 +45,12 @@ final class HandOverController
         $payload = ['kind' => $request->kind, 'surfaces' => $request->surfaceIds()];
 
         return new JsonResponse($desk->start($project, ExportHandler::kind(), $doing, $payload), 202);
+    }
+
+    #[Route('/letterhead', methods: 'PUT')]
+    public function letterhead(#[Changes] Project $project, #[MapRequestPayload] LetterheadRequest $request, Desk $desk): JsonResponse
+    {
+        return new JsonResponse($desk->carryOut($project, new ChangeLetterhead(trim($request->letterhead))));
     }
 
     #[Route('/{result'.Id::NUMBER.'}/file', methods: 'GET')]

@@ -29,6 +29,10 @@ class Project implements Journaled
     #[ORM\Column(type: 'json')]
     private array $networkSettings = [];
 
+    /** What stands at the head of reports, a line each. */
+    #[ORM\Column(length: 400, options: ['default' => ''])]
+    private string $letterhead = '';
+
     /** The geoid heights refer to when they are geoid heights: "installed:NAME" or "grid:ID" of a file of the project. */
     #[ORM\Column(length: 80, options: ['default' => ''])]
     private string $geoid = '';
@@ -114,6 +118,16 @@ class Project implements Journaled
     public function weighBy(array $settings): void
     {
         $this->networkSettings = $settings;
+    }
+
+    public function letterhead(): string
+    {
+        return $this->letterhead;
+    }
+
+    public function head(string $letterhead): void
+    {
+        $this->letterhead = $letterhead;
     }
 
     public function refer(string $reference, string $heights, string $geoid): void

@@ -10,13 +10,14 @@ use Symfony\Component\Security\Core\Authorization\Voter\Vote;
 use Symfony\Component\Security\Core\Authorization\Voter\Voter;
 
 /**
- * Roles per project: every member reads, owners and editors change, owners manage members.
+ * Roles per project: every member reads and comments, owners and editors change, owners manage members.
  *
  * @extends Voter<string, Project>
  */
 final class ProjectVoter extends Voter
 {
     public const READ = 'project.read';
+    public const REVIEW = 'project.review';
     public const CHANGE = 'project.change';
     public const MANAGE = 'project.manage';
 
@@ -38,7 +39,7 @@ final class ProjectVoter extends Voter
         $role = $this->roleOf($user, $subject);
 
         return match ($attribute) {
-            self::READ => null !== $role,
+            self::READ, self::REVIEW => null !== $role,
             self::CHANGE => null !== $role && $role->mayChange(),
             self::MANAGE => Role::Owner === $role,
             default => false,

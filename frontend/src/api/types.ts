@@ -641,6 +641,11 @@ export interface FixesRequest {
   line?: string;
 }
 
+/** What stands at the head of reports: up to four lines. */
+export interface LetterheadRequest {
+  letterhead: string;
+}
+
 /** Whether a view stays as it is now, whatever the project becomes. */
 export interface LockRequest {
   locked: boolean;
@@ -747,6 +752,7 @@ export interface FixView {
 
 /** The hand-over stage. */
 export interface HandOverView {
+  letterhead: string;
   offers: OfferView[];
   exports: ExportView[];
   archive: ExportView[];
@@ -1997,6 +2003,27 @@ export interface LineageView {
   depth: number;
   text: string;
   stale: boolean;
+}
+
+/** What is said about a result, a station or a file. */
+export interface RemarkRequest {
+  about: string;
+  text?: string;
+  answers?: number;
+  checks?: boolean;
+}
+
+/** What somebody said about a thing. */
+export interface RemarkView {
+  id: number;
+  about: string;
+  text: string;
+  author: string;
+  at: string;
+  answers: number;
+  checks: boolean;
+  stands: boolean;
+  why: string;
 }
 
 /** A point of the project; metres. Given values and sd belong to control; version is the ledger entry that last changed it. */

@@ -3,6 +3,7 @@ import { ref, watch } from 'vue';
 import { get } from '../api/client';
 import type { LineageView } from '../api/types';
 import { useProject } from '../state/project';
+import RemarkList from './RemarkList.vue';
 
 const props = defineProps<{ place: string }>();
 const project = useProject();
@@ -25,6 +26,7 @@ watch([() => props.place, () => project.version], () => (steps.value = null));
         <span v-if="s.stale" class="doubt">◐ stale </span>{{ s.text }}
       </li>
     </ol>
+    <RemarkList :about="place" />
   </div>
 </template>
 

@@ -7,6 +7,7 @@ namespace App\Checks\CheckPoint;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Project\Project;
 use App\Project\Shown;
@@ -23,8 +24,9 @@ final readonly class CheckPointPdf implements OffersChoice
 {
     private const AXES = ['e' => 'easting', 'n' => 'northing', 'h' => 'height'];
 
-    public function __construct(private Results $results, private FileStore $store, private ProjectReference $references)
-    {
+    public function __construct(
+        private Results $results, private FileStore $store, private ProjectReference $references, private ReportHead $head,
+    ) {
     }
 
     public static function key(): string
@@ -65,6 +67,7 @@ final readonly class CheckPointPdf implements OffersChoice
         $as = new Shown($project);
         $mm = $as->smallUnit();
         $page = new ReportPages($project->name().': check points of '.$view->name);
+        $this->head->open($page, $project, $result->slot);
         $page->sentence($project->name().', check point report', ReportPages::QUIET);
         $page->sentence($view->name, ReportPages::INK, 'B', 16.0);
         $page->sentence(self::verdict($view->horizontal, $view->vertical, $as), ReportPages::INK, 'B', 11.0);

@@ -15,6 +15,7 @@ use App\Reference\Localizations;
 use App\Reference\ProjectReference;
 use App\Result\Result;
 use App\Result\Results;
+use App\Review\Checked;
 use App\Survey\AcceptedCoordinates;
 use Mensura\Exchange\Package\Package;
 use Mensura\Fault\UnusableInput;
@@ -34,6 +35,7 @@ final class PackageParts
         private readonly AlignmentSource $alignments, private readonly ProjectReference $references,
         private readonly Localizations $localizations, private readonly LocalizationRepository $keptLocalizations,
         private readonly GridFileRepository $grids, private readonly Results $results,
+        private readonly Checked $checked,
     ) {
     }
 
@@ -102,7 +104,7 @@ final class PackageParts
             $package->leftOut[] = 'points: none has these roles and codes';
         }
         $adjusted = $this->results->current($project)[AcceptedCoordinates::SLOT] ?? null;
-        $package->from['points'] = null === $adjusted ? 'as surveyed' : self::version($adjusted);
+        $package->from['points'] = null === $adjusted ? 'as surveyed' : $this->version($project, $adjusted);
     }
 
     private function surfaces(Project $project, PackageDefinition $d, Package $package): void
@@ -116,7 +118,7 @@ final class PackageParts
                     $words = 'these surfaces have more than %d triangles together; leave one out, or thin it';
                     throw new UnusableInput('/surfaces', \sprintf($words, self::MOST_TRIANGLES));
                 }
-                $from = isset($current['surface:'.$id]) ? self::version($current['surface:'.$id]) : '';
+                $from = isset($current['surface:'.$id]) ? $this->version($project, $current['surface:'.$id]) : '';
                 $package->surfaces[] = [
                     'name' => $s->surface, 'from' => $from, 'x' => $s->x, 'y' => $s->y, 'z' => $s->z, 'triangles' => $s->triangles,
                 ];
@@ -167,8 +169,10 @@ final class PackageParts
         }
     }
 
-    private static function version(Result $result): string
+    private function version(Project $project, Result $result): string
     {
-        return \sprintf('%s, run %d', $result->label, $result->run);
+        $checked = $this->checked->words($project, $result->slot);
+
+        return \sprintf('%s, run %d', $result->label, $result->run).('' === $checked ? '' : ", $checked");
     }
 }

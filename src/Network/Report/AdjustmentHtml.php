@@ -7,6 +7,7 @@ namespace App\Network\Report;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\ExportKind;
+use App\Export\ReportHead;
 use App\Network\Adjuster;
 use App\Network\Level\LevelWords;
 use App\Network\NetworkReport;
@@ -31,6 +32,7 @@ final readonly class AdjustmentHtml implements ExportKind
         private ProjectReference $references,
         private LevelRuns $levels,
         private Environment $twig,
+        private ReportHead $head,
     ) {
     }
 
@@ -66,6 +68,7 @@ final readonly class AdjustmentHtml implements ExportKind
         $aside = array_values(array_filter($view->rows, static fn (RowView $r): bool => !$r->used));
         $small = $as->smallUnit();
         file_put_contents($path, $this->twig->render('report/adjustment.html.twig', [
+            'company' => $this->head->company($project), 'checked' => $this->head->checked($project, Adjuster::SLOT),
             'project' => $project->name(), 'run' => $view->runs[0], 'reference' => $this->references->words($project),
             'lengthName' => $as->lengthName(), 'stale' => $view->stale, 'kinds' => $view->kinds,
             'precision' => ReportWords::precision($view->settings, $as),

@@ -7,6 +7,7 @@ namespace App\Network\Report;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\ExportKind;
+use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Network\Adjuster;
 use App\Network\Level\LevelsPdf;
@@ -41,6 +42,7 @@ final class AdjustmentPdf implements ExportKind
         private readonly Results $results,
         private readonly ProjectReference $references,
         private readonly LevelRuns $levels,
+        private readonly ReportHead $head,
     ) {
     }
 
@@ -73,6 +75,7 @@ final class AdjustmentPdf implements ExportKind
         $used = array_values(array_filter($view->rows, static fn (RowView $r): bool => $r->used));
         usort($used, static fn (RowView $a, RowView $b): int => abs($b->standardized ?? 0.0) <=> abs($a->standardized ?? 0.0));
         $page = new ReportPages($project->name().': network adjustment, run '.$view->runs[0]->run);
+        $this->head->open($page, $project, Adjuster::SLOT);
         $this->verdict($page, $project, $view);
         NetworkSketch::draw($page, $view);
         self::kinds($page, $view);

@@ -7,6 +7,7 @@ namespace App\Terrain\Section;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Export\ReportProfile;
 use App\Project\Project;
@@ -19,7 +20,7 @@ final readonly class SectionPdf implements OffersChoice
 {
     private const MOST_POINTS = 60;
 
-    public function __construct(private SectionDrawing $drawing, private ProjectReference $references)
+    public function __construct(private SectionDrawing $drawing, private ProjectReference $references, private ReportHead $head)
     {
     }
 
@@ -52,6 +53,7 @@ final readonly class SectionPdf implements OffersChoice
         $as = new Shown($project);
         $s = $result->summary;
         $page = new ReportPages($project->name().': section '.$s['name']);
+        $this->head->open($page, $project, $result->slot);
         $page->sentence($project->name().', section', ReportPages::QUIET);
         $page->sentence((string) $s['name'], ReportPages::INK, 'B', 16.0);
         $page->sentence(\sprintf(

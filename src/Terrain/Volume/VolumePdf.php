@@ -7,6 +7,7 @@ namespace App\Terrain\Volume;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Export\ReportPicture;
 use App\Export\ReportProfile;
@@ -38,6 +39,7 @@ final readonly class VolumePdf implements OffersChoice
 
     public function __construct(
         private VolumePage $volumes, private Results $results, private FileStore $store, private ProjectReference $references,
+        private ReportHead $head,
     ) {
     }
 
@@ -69,6 +71,7 @@ final readonly class VolumePdf implements OffersChoice
         [$view, $result] = $this->chosen($project, $surfaces);
         $as = new Shown($project);
         $page = new ReportPages($project->name().': volume '.$view->name);
+        $this->head->open($page, $project, VolumeMaker::PREFIX.($surfaces[0] ?? 0));
         $page->sentence($project->name().', volume report', ReportPages::QUIET);
         $verdict = \sprintf('%s: %s above, %s below', $view->name, $as->volume($view->cut), $as->volume($view->fill));
         $page->sentence($verdict, ReportPages::INK, 'B', 16.0);

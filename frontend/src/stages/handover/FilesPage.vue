@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { get, post } from '../../api/client';
-import type { ExportRequest, ExportView, HandOverView, OfferView } from '../../api/types';
+import { get, post, put } from '../../api/client';
+import type { ExportRequest, ExportView, HandOverView, LetterheadRequest, OfferView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -17,11 +17,12 @@ import { useProject } from '../../state/project';
 /** Files as they are written one by one, and what was handed over before. */
 const project = useProject();
 const route = useRoute();
-const data = ref<HandOverView>({ offers: [], exports: [], archive: [], geoids: [] });
+const data = ref<HandOverView>({ letterhead: '', offers: [], exports: [], archive: [], geoids: [] });
 /** What is chosen for each kind of file. */
 const picked = ref<Record<string, number[]>>({});
 const surfaces = computed(() => picked.value.dxf ?? []);
 const selected = ref(new Set<string>());
+const head = ref('');
 const tab = ref<'current' | 'archive'>('current');
 const archive = computed(() => tab.value === 'archive');
 const paths = ref<ScenePath[]>([]);
@@ -41,6 +42,7 @@ const columns: Column<ExportView>[] = [
 
 async function load() {
   data.value = await get<HandOverView>(project.path('/handover'));
+  head.value = data.value.letterhead;
   // Everything that may be chosen together is, to begin with; of what is written one by one, the newest.
   for (const o of data.value.offers) {
     const ids = o.choices.map((c) => c.id);
@@ -53,7 +55,7 @@ async function load() {
 /** What there is to write, under what people look for. Packages have a page of their own. */
 const groups = computed(() => {
   const by = new Map<string, OfferView[]>();
-  for (const o of data.value.offers) if (o.kind !== 'package') by.set(o.group, [...(by.get(o.group) ?? []), o]);
+  for (const o of data.value.offers) if (o.group !== 'Packages') by.set(o.group, [...(by.get(o.group) ?? []), o]);
   return [...by];
 });
 
@@ -68,6 +70,11 @@ async function write(kind: string) {
   await load();
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
   if (newest) selected.value = new Set([String(newest.id)]);
+}
+
+async function saveHead() {
+  if (head.value === data.value.letterhead) return;
+  await project.attempt(() => put(project.path('/handover/letterhead'), { letterhead: head.value } satisfies LetterheadRequest));
 }
 
 async function drawContours() {
@@ -106,6 +113,20 @@ watch(surfaces, drawContours);
           </h1>
           <p class="quiet">Every file is read back and compared before it is offered. What was handed over stays in the archive.</p>
         </div>
+        <label class="head"
+          ><span class="label">Heads every report</span
+          ><ElInput
+            v-model="head"
+            type="textarea"
+            :rows="1"
+            autosize
+            maxlength="400"
+            placeholder="the company, and where it is"
+            aria-label="Heads every report"
+            data-test="letterhead"
+            :disabled="!project.mayChange"
+            @change="saveHead"
+        /></label>
         <ElAlert v-if="bad > 0" type="warning" :closable="false">
           <span>Their inputs changed after they were written.</span><span class="spacer" /><ElButton
             type="primary"
@@ -234,6 +255,12 @@ watch(surfaces, drawContours);
   max-height: 46vh;
   overflow-y: auto;
   scrollbar-gutter: stable;
+}
+.head {
+  display: grid;
+  grid-template-columns: 140px 1fr;
+  gap: 12px;
+  align-items: center;
 }
 .choice {
   width: 180px;

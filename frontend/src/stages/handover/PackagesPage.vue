@@ -154,7 +154,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
             </p>
             <p v-if="file" class="quiet">
               {{ file.name }}, {{ fileSize(file.size) }}, version {{ file.run }}, {{ when(file.createdAt) }} by {{ file.author
-              }}<template v-if="held?.checked">; checked by {{ held.checked }}</template>
+              }}<template v-if="held?.checked">; {{ held.checked }}</template>
             </p>
           </div>
           <ElAlert v-if="file && file.stale.length > 0" type="warning" :closable="false">
