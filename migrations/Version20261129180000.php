@@ -11,6 +11,7 @@ final class Version20261129180000 extends AbstractMigration
 {
     private const TABLES = [
         'package' => 'FK_DE686795166D1F9C', 'saved_view' => 'FK_SAVED_VIEW', 'sheet' => 'FK_SHEET', 'feature_catalogue' => 'FK_CATALOGUE',
+        'gis_set' => 'FK_GIS_SET',
     ];
 
     public function getDescription(): string
@@ -35,7 +36,8 @@ final class Version20261129180000 extends AbstractMigration
     private function remarks(): void
     {
         $this->addSql('CREATE TABLE remark (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, about VARCHAR(160) NOT NULL, '
-            ."text CLOB NOT NULL, answers INTEGER DEFAULT 0 NOT NULL, checks BOOLEAN DEFAULT 0 NOT NULL, output VARCHAR(64) DEFAULT '' NOT NULL, "
+            .'text CLOB NOT NULL, answers INTEGER DEFAULT 0 NOT NULL, checks BOOLEAN DEFAULT 0 NOT NULL, '
+            ."output VARCHAR(64) DEFAULT '' NOT NULL, "
             .'author VARCHAR(160) NOT NULL, at DATETIME NOT NULL, project_id INTEGER NOT NULL, '
             .'CONSTRAINT FK_REMARK FOREIGN KEY (project_id) REFERENCES project (id) '
             .'ON DELETE CASCADE NOT DEFERRABLE INITIALLY IMMEDIATE)');

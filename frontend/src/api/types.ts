@@ -641,6 +641,20 @@ export interface FixesRequest {
   line?: string;
 }
 
+/** What goes to information systems. */
+export interface GisRequest {
+  name: string;
+  format?: string;
+  roles?: string[];
+  codes?: string[];
+  plan?: number | null;
+  up?: number | null;
+  unknown?: boolean;
+  layers?: ({ file: number; layer: string })[];
+  attributes?: string[];
+  system?: string;
+}
+
 /** What stands at the head of reports: up to four lines. */
 export interface LetterheadRequest {
   letterhead: string;
@@ -748,6 +762,43 @@ export interface FixView {
   above: number | null;
   point: { bearing: number; distance: number; fill: number | null; forward: number; right: number } | null;
   line: { beyond: boolean; e: number; fill: number | null; n: number; offset: number; station: number } | null;
+}
+
+/** What would go along, and what stays out because of how well it is known. */
+export interface GisCountView {
+  points: number;
+  kept: number;
+  worse: number;
+  unknown: number;
+  lines: number;
+  areas: number;
+}
+
+/** A hand-over to information systems as it is defined, and what was written of it. */
+export interface GisSetView {
+  id: number;
+  version: number;
+  name: string;
+  format: string;
+  roles: string[];
+  codes: string[];
+  plan: number | null;
+  up: number | null;
+  unknown: boolean;
+  layers: ({ file: number; layer: string })[];
+  attributes: string[];
+  system: string;
+  files: ExportView[];
+}
+
+/** Hand-overs to information systems, and what can be chosen for one. */
+export interface GisView {
+  sets: GisSetView[];
+  formats: ({ key: string; name: string })[];
+  attributes: string[];
+  roles: ({ points: number; role: string })[];
+  codes: string[];
+  layers: ({ file: number; fileName: string; layer: string; lines: number })[];
 }
 
 /** The hand-over stage. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\HandOver\Gis;
 
+use App\Export\PointPrecision;
 use App\Export\ProjectPoints;
 use App\Project\Project;
 use App\Reference\ProjectReference;
@@ -21,8 +22,9 @@ final class PointFeatures
 {
     private const LAYER = 'points';
 
-    public function __construct(private readonly ProjectPoints $points, private readonly ProjectReference $references)
-    {
+    public function __construct(
+        private readonly ProjectPoints $points, private readonly ProjectReference $references, private readonly PointPrecision $precision,
+    ) {
     }
 
     /**
@@ -39,9 +41,15 @@ final class PointFeatures
         $system = $this->references->of($project);
         // Coordinates are kept in metres whatever the system's own unit is.
         $unit = $system->unit ?? 1.0;
+        $known = $this->precision->of($project);
         foreach ($this->points->of($project) as $p) {
+            // Of control what was given; of what was adjusted what came out.
+            [$sdE, $sdN, $sdH] = [$p->sdE, $p->sdN, $p->sdH];
+            if (null === $sdE && null === $sdN && null === $sdH) {
+                [$sdE, $sdN, $sdH] = $known[$p->name] ?? [null, null, null];
+            }
             $properties = ['name' => $p->name, 'code' => $p->code, 'role' => $p->role, 'height' => $p->h];
-            $properties += ['sd_e' => $p->sdE, 'sd_n' => $p->sdN, 'sd_h' => $p->sdH, 'source' => $p->source, 'file' => $p->file];
+            $properties += ['sd_e' => $sdE, 'sd_n' => $sdN, 'sd_h' => $sdH, 'source' => $p->source, 'file' => $p->file];
             $place = [(float) $p->e / $unit, (float) $p->n / $unit, $p->h];
             $set->features[] = new Feature(Feature::POINT, self::LAYER, [[[$place]]], $properties);
         }

@@ -33,7 +33,7 @@ final class Define implements Operation
 
     public function name(): string
     {
-        return 'define-'.$this->noun();
+        return 'define-'.str_replace(' ', '-', strtolower($this->noun()));
     }
 
     public function title(): string

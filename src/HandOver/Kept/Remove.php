@@ -21,7 +21,7 @@ final class Remove implements Operation
 
     public function name(): string
     {
-        return 'remove-'.$this->things->kind()::noun();
+        return 'remove-'.str_replace(' ', '-', strtolower($this->things->kind()::noun()));
     }
 
     public function title(): string

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import PageTabs from '../../frame/PageTabs.vue';
 import CataloguePage from './CataloguePage.vue';
 import FilesPage from './FilesPage.vue';
+import GisPage from './GisPage.vue';
 import PackagesPage from './PackagesPage.vue';
 import SheetsPage from './SheetsPage.vue';
 
@@ -11,6 +12,7 @@ const PAGES = [
   ['files', 'Files'],
   ['packages', 'Packages'],
   ['sheets', 'Sheets'],
+  ['gis', 'GIS'],
   ['catalogue', 'Catalogue'],
 ] as const;
 type Page = (typeof PAGES)[number][0];
@@ -29,7 +31,7 @@ watch(
 </script>
 
 <template>
-  <component :is="{ files: FilesPage, packages: PackagesPage, sheets: SheetsPage, catalogue: CataloguePage }[page]">
+  <component :is="{ files: FilesPage, packages: PackagesPage, sheets: SheetsPage, gis: GisPage, catalogue: CataloguePage }[page]">
     <PageTabs v-model="page" class="first" :tabs="PAGES" label="Pages of the stage" test="page" />
   </component>
 </template>

@@ -6,6 +6,7 @@ import type { ControlRequest, PointView, RenameRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import ConflictSheet from '../../frame/ConflictSheet.vue';
+import RemarkList from '../../frame/RemarkList.vue';
 import Slip from '../../frame/Slip.vue';
 import { readNumber } from '../../format/angles';
 import { fromDisplayLength, height, length, small, smallUnit, toDisplayLength } from '../../format/units';
@@ -202,6 +203,7 @@ async function renameNow() {
     <template #empty><p class="quiet">No control yet. Bring in a control list, or give an adjusted station values here.</p></template>
   </FiguresTable>
   <Slip v-if="point">
+    <RemarkList :about="`point:${point.name}`" />
     <ConflictSheet
       v-if="conflict && mine"
       :what="point.name"
