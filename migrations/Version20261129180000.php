@@ -11,7 +11,7 @@ final class Version20261129180000 extends AbstractMigration
 {
     private const TABLES = [
         'package' => 'FK_DE686795166D1F9C', 'saved_view' => 'FK_SAVED_VIEW', 'sheet' => 'FK_SHEET', 'feature_catalogue' => 'FK_CATALOGUE',
-        'gis_set' => 'FK_GIS_SET',
+        'gis_set' => 'FK_GIS_SET', 'cad_set' => 'FK_CAD_SET',
     ];
 
     public function getDescription(): string

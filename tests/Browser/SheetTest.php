@@ -15,6 +15,9 @@ final class SheetTest extends OfficeTestCase
         $office->see('heap, plan');
         $drawn = static fn (): bool => '1' === $office->find('[data-drawn]')->getAttribute('data-drawn');
         $office->await($drawn, 'the preview, which is the PDF itself');
+        $office->click('[data-test=edit-sheet]');
+        $office->see('Sheet heap, plan');
+        $office->press('Cancel');
         $office->click('[data-test=new-view]');
         $office->type('[data-test=view-name]', 'kerbs');
         $office->choose('[aria-label="Colour of DRAIN"]', 'left out');

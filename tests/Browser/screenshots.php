@@ -55,13 +55,6 @@ try {
         usleep(900000);
         $shoot('features');
     }
-    if ($wants('levels')) {
-        $office->go('/p/1/network');
-        $office->see('Adjustment 3');
-        $office->press('Levels');
-        $office->see('sum of backs');
-        $shoot('levels');
-    }
     if ($wants('book')) {
         $office->go('/p/1/network');
         $office->see('Adjustment 3');
@@ -77,38 +70,6 @@ try {
         $office->press('Traverse', 'label');
         $office->see('position closes to');
         $shoot('traverse');
-    }
-    if ($wants('plan')) {
-        $office->go('/p/1/network');
-        $office->see('Adjustment 3');
-        $office->press('Plan');
-        $office->see('click the sketch where a mark shall be');
-        $office->find('.map[data-drawn]');
-        $office->settle();
-        $map = $office->find('.map');
-        $size = $map->getSize();
-        $click = static function (float $x, float $y) use ($office, $map, $size): void {
-            $office->driver->action()
-                ->moveToElement($map, (int) (($x - 0.5) * $size->getWidth()), (int) (($y - 0.5) * $size->getHeight()))->click()->perform();
-            usleep(400000);
-        };
-        $click(0.45, 0.84);
-        $click(0.72, 0.82);
-        $office->press('Lay sights', 'label');
-        $kt01 = [0.1443, 0.7469];
-        $kt03 = [0.4836, 0.6917];
-        foreach ([[0.45, 0.84], $kt01, [0.72, 0.82], $kt03, [0.45, 0.84], [0.72, 0.82], [0.45, 0.84], $kt03, [0.72, 0.82]] as $at) {
-            $click(...$at);
-        }
-        $office->see('the ellipse wanted');
-        $shoot('plan');
-    }
-    if ($wants('control')) {
-        $office->go('/p/1/network?point=KT01');
-        $office->see('Adjustment 3');
-        $office->press('Control');
-        $office->see('given easting');
-        $shoot('control');
     }
     if ($wants('intake')) {
         $office->go('/p/1/intake');
@@ -145,10 +106,6 @@ try {
         $office->see('heap, May to June: ');
         $office->settle();
         $shoot('volume');
-        $office->go('/p/1/terrain?section=1');
-        $office->see('through the heap: ');
-        usleep(900000);
-        $shoot('section');
     }
     if ($wants('designs')) {
         $office->go('/p/1/terrain');
@@ -174,6 +131,36 @@ try {
         $office->go('/p/1/handover');
         $office->see('read back');
         $shoot('handover');
+    }
+    if ($wants('package')) {
+        $office->go('/p/1/handover?page=packages');
+        $office->see('Package heap, phase 2 holds');
+        $office->settle();
+        $shoot('package');
+        $office->click('[data-test=open-device]');
+        $office->see('1 of 3');
+        $office->click('[data-test=next-surface]');
+        $office->click('[data-test=next-surface]');
+        $office->click('[data-test=field-stake]');
+        $office->choose('[data-test=stake-point]', 'CP01');
+        $office->see('to CP01');
+        usleep(900000);
+        $shoot('controller');
+    }
+    if ($wants('sheet')) {
+        $office->go('/p/1/handover?page=sheets');
+        $office->see('heap, plan');
+        $office->click('[data-test=edit-sheet]');
+        usleep(2500000);
+        $shoot('sheet');
+    }
+    if ($wants('catalogue')) {
+        $office->go('/p/1/handover?page=catalogue');
+        $office->click('[data-test=try-1]');
+        $office->click('[data-test=collect-HYDRANT]');
+        $office->click('[data-test=collect-measure]');
+        $office->see('of 10');
+        $shoot('catalogue');
     }
     if ($wants('ledger')) {
         $office->go('/p/1/network');

@@ -615,6 +615,21 @@ export interface DrawingView {
   pointLayer: number[];
 }
 
+/** What goes to drawing programs, and onto which layers. */
+export interface CadRequest {
+  name: string;
+  format?: string;
+  roles?: string[];
+  codes?: string[];
+  blocks?: boolean;
+  texts?: boolean;
+  surfaces?: ({ contours: boolean; faces: boolean; id: number; lines: boolean })[];
+  layers?: ({ file: number; layer: string })[];
+  alignments?: ({ file: number; name: string })[];
+  catalogue?: number;
+  mapping?: ({ colour: string; from: string; style: string; to: string })[];
+}
+
 /** The types of a feature catalogue. */
 export interface CatalogueRequest {
   name: string;
@@ -715,6 +730,44 @@ export interface ViewRequest {
   screenOnly?: string[];
   text?: number;
   locked?: string;
+}
+
+/** The layers a drawing would have. */
+export interface CadLayersView {
+  layers: ({ colour: number; count: number; from: string; name: string; style: string })[];
+  points: number;
+  lines: number;
+  faces: number;
+}
+
+/** A hand-over to drawing programs as it is defined, and what was written of it. */
+export interface CadSetView {
+  id: number;
+  version: number;
+  name: string;
+  format: string;
+  roles: string[];
+  codes: string[];
+  blocks: boolean;
+  texts: boolean;
+  surfaces: ({ contours: boolean; faces: boolean; id: number; lines: boolean })[];
+  layers: ({ file: number; layer: string })[];
+  alignments: ({ file: number; name: string })[];
+  catalogue: number;
+  mapping: ({ colour: string; from: string; style: string; to: string })[];
+  files: ExportView[];
+}
+
+/** Hand-overs to drawing programs, and what can be chosen for one. */
+export interface CadView {
+  sets: CadSetView[];
+  surfaces: ({ id: number; name: string })[];
+  roles: ({ points: number; role: string })[];
+  codes: string[];
+  layers: ({ file: number; fileName: string; layer: string; lines: number })[];
+  alignments: ({ file: number; fileName: string; length: number; name: string })[];
+  catalogues: ({ id: number; name: string })[];
+  colours: ({ css: string; name: string })[];
 }
 
 /** A feature catalogue as it is edited, and its versions. */

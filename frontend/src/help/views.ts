@@ -76,11 +76,11 @@ export const VIEWS: Record<string, ViewHelp> = {
   handover: {
     title: 'Hand-over',
     lines: [
-      'Writes coordinates, drawing and report as open files from what the project holds now.',
-      'Every file is read back and compared before it is offered: that is its receipt.',
-      'What was left out is said, with the count and the reason.',
-      'A file whose inputs changed is stale; recompute writes it again, the old one stays in the archive.',
-      'What a file rests on is listed down to the field files with their checksums.',
+      'Files, drawings, packages, sheets, GIS sets and catalogues have a page each; every one is read back before it is offered.',
+      'A package is opened on a simulated controller: o; arrow keys lead the rover, shots come back through Intake.',
+      'A sheet lays views out true to scale; the preview is the PDF itself, and a locked view stays until it is asked to look again.',
+      'What was left out is said with count and reason; a file whose inputs changed is stale, the old one stays in the archive.',
+      'Everyone may remark on a result and mark it checked; a check stands in report and package and falls away with what it was of.',
     ],
     doc: ['formats', 'written'],
   },

@@ -11,10 +11,16 @@ namespace Mensura\Exchange\Dxf;
  */
 final class DxfWriter
 {
-    private int $handle = 0x100;
+    private int $handle = 0x10000;
 
     /** @var array<int|string, int> colour number by layer; PHP turns the layer "0" into a number */
     private array $layers = ['0' => 7];
+
+    /** Dashes and gaps in drawing units, by the name of the line type. */
+    private const LINE_TYPES = ['DASHED' => [1.0, -0.5], 'DOTTED' => [0.0, -0.5]];
+
+    /** @var array<int|string, string> line type by layer, where it is not continuous */
+    private array $styles = [];
 
     /** @var resource entities, on disk beyond a few megabytes: a drawing has more of them than memory holds */
     private $entities;
@@ -38,9 +44,13 @@ final class DxfWriter
         $this->entities = fopen('php://temp/maxmemory:8388608', 'w+') ?: throw new \RuntimeException('No temporary file can be written.');
     }
 
-    public function layer(string $name, int $colour): void
+    /** @param string $style "solid", "dashed" or "dotted" */
+    public function layer(string $name, int $colour, string $style = 'solid'): void
     {
         $this->layers[self::layerName($name)] = $colour;
+        if (isset(self::LINE_TYPES[strtoupper($style)])) {
+            $this->styles[self::layerName($name)] = strtoupper($style);
+        }
     }
 
     /** Letters, digits, - and _ only, as every reader accepts. */
@@ -173,12 +183,22 @@ final class DxfWriter
                 self::pair(2, $name).self::pair(70, '0').self::pair(3, '').self::pair(72, '65').self::pair(73, '0').self::pair(40, '0.0'),
             );
         }
+        $number = 0x30;
+        foreach (self::LINE_TYPES as $name => $dashes) {
+            $pattern = self::pair(2, $name).self::pair(70, '0').self::pair(3, '').self::pair(72, '65')
+                .self::pair(73, (string) \count($dashes)).self::pair(40, $this->number(array_sum(array_map(abs(...), $dashes))));
+            foreach ($dashes as $dash) {
+                $pattern .= self::pair(49, $this->number($dash)).self::pair(74, '0');
+            }
+            $lineTypes .= $record('LTYPE', dechex($number++), '5', 'AcDbLinetypeTableRecord', $pattern);
+        }
         $layers = '';
-        $number = 0x40;
+        $number = 0x1000;
         foreach ($this->layers as $name => $colour) {
             $layers .= $record(
                 'LAYER', dechex($number++), '2', 'AcDbLayerTableRecord',
-                self::pair(2, (string) $name).self::pair(70, '0').self::pair(62, (string) $colour).self::pair(6, 'Continuous'),
+                self::pair(2, (string) $name).self::pair(70, '0').self::pair(62, (string) $colour)
+                    .self::pair(6, $this->styles[$name] ?? 'Continuous'),
             );
         }
         $style = self::pair(2, 'Standard').self::pair(70, '0').self::pair(40, '0.0').self::pair(41, '1.0')
@@ -188,7 +208,7 @@ final class DxfWriter
             .$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'))
             .($this->hasMarks ? $record('BLOCK_RECORD', '22', '1', 'AcDbBlockTableRecord', self::pair(2, self::MARK)) : '');
 
-        return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3, $lineTypes)
+        return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3 + \count(self::LINE_TYPES), $lineTypes)
             .$table('LAYER', '2', \count($this->layers), $layers).$table('STYLE', '3', 1, $style)
             .$table('VIEW', '6', 0, '').$table('UCS', '7', 0, '')
             .$table('APPID', '9', 1, $record('APPID', '12', '9', 'AcDbRegAppTableRecord', self::pair(2, 'ACAD').self::pair(70, '0')))

@@ -9,8 +9,9 @@ use Mensura\Alignment\Element;
 use Mensura\Exchange\Features\Write\Plain;
 
 /**
- * Surfaces and alignments as LandXML 1.2, metres: surfaces as Pnts (northing easting elevation) and Faces, alignments as CoordGeom of
- * Line, Curve and Spiral with radius, length and sense. What is written reads back to the last figure.
+ * Points, lines, surfaces and alignments as LandXML 1.2, metres: surfaces as Pnts (northing easting elevation) and Faces, lines as
+ * PlanFeatures, alignments as CoordGeom of Line, Curve and Spiral with radius, length and sense. What is written reads back to the
+ * last figure.
  */
 final class LandXmlDesign
 {
@@ -34,6 +35,38 @@ final class LandXmlDesign
     {
         $epsg = null !== $code && str_starts_with($code, 'EPSG:') ? ' epsgCode="'.substr($code, 5).'"' : '';
         fwrite($this->file, '<CoordinateSystem desc="'.Plain::xml($name)."\"$epsg/>\n");
+    }
+
+    /** @param iterable<array{name: string, e: float, n: float, h: ?float, code: string, ...}> $points */
+    public function points(iterable $points): void
+    {
+        $isOpen = false;
+        foreach ($points as $p) {
+            $code = '' === $p['code'] ? '' : ' code="'.Plain::xml($p['code']).'"';
+            $height = null === $p['h'] ? '' : ' '.Plain::number($p['h']);
+            fwrite($this->file, ($isOpen ? '' : "<CgPoints>\n").'<CgPoint name="'.Plain::xml($p['name'])."\"$code>"
+                .Plain::number($p['n']).' '.Plain::number($p['e'])."$height</CgPoint>\n");
+            $isOpen = true;
+        }
+        fwrite($this->file, $isOpen ? "</CgPoints>\n" : '');
+    }
+
+    /** @param list<array{name: string, vertices: list<array{float, float, float}>}> $lines as plan features */
+    public function lines(array $lines): void
+    {
+        fwrite($this->file, [] === $lines ? '' : "<PlanFeatures>\n");
+        foreach ($lines as $line) {
+            fwrite($this->file, '<PlanFeature name="'.Plain::xml($line['name']).'"><CoordGeom>');
+            $place = static fn (array $v): string => Plain::number($v[1]).' '.Plain::number($v[0]).' '.Plain::number($v[2]);
+            foreach ($line['vertices'] as $i => $vertex) {
+                if ($i > 0) {
+                    $from = $place($line['vertices'][$i - 1]);
+                    fwrite($this->file, "<Line><Start>$from</Start><End>".$place($vertex).'</End></Line>');
+                }
+            }
+            fwrite($this->file, "</CoordGeom></PlanFeature>\n");
+        }
+        fwrite($this->file, [] === $lines ? '' : "</PlanFeatures>\n");
     }
 
     /** @param list<Alignment> $alignments */

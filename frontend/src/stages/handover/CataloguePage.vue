@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, toRaw, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { get, post, put } from '../../api/client';
+import { copyOf } from '../../api/copyOf';
 import type { CatalogueRequest, CatalogueView, ExportRequest } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import { figures, words } from '../../figures/columns';
@@ -60,7 +61,7 @@ async function load() {
   if (!isChanged.value || draft.value?.id !== kept.value?.id) begin();
 }
 function begin() {
-  draft.value = kept.value ? structuredClone(toRaw(kept.value)) : null;
+  draft.value = kept.value ? copyOf(kept.value) : null;
   if (!type.value) index.value = 0;
 }
 watch(chosen, begin);

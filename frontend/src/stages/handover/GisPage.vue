@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
 import { get, post, put, remove } from '../../api/client';
+import { copyOf } from '../../api/copyOf';
 import type { ExportRequest, GisCountView, GisRequest, GisSetView, GisView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
@@ -61,7 +62,7 @@ async function load() {
 }
 function choose(id: number) {
   chosen.value = id;
-  draft.value = begin(kept.value);
+  draft.value = copyOf(begin(kept.value));
 }
 /** What would go along, a moment after the last change. */
 watch(
@@ -229,6 +230,10 @@ onMounted(load);
 }
 .row .el-button {
   margin: 0;
+}
+.row .el-radio-group {
+  flex: none;
+  flex-wrap: nowrap;
 }
 .which {
   width: 160px;

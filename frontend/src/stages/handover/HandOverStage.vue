@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import PageTabs from '../../frame/PageTabs.vue';
+import CadPage from './CadPage.vue';
 import CataloguePage from './CataloguePage.vue';
 import FilesPage from './FilesPage.vue';
 import GisPage from './GisPage.vue';
@@ -10,6 +11,7 @@ import SheetsPage from './SheetsPage.vue';
 
 const PAGES = [
   ['files', 'Files'],
+  ['drawings', 'Drawings'],
   ['packages', 'Packages'],
   ['sheets', 'Sheets'],
   ['gis', 'GIS'],
@@ -31,7 +33,9 @@ watch(
 </script>
 
 <template>
-  <component :is="{ files: FilesPage, packages: PackagesPage, sheets: SheetsPage, gis: GisPage, catalogue: CataloguePage }[page]">
+  <component
+    :is="{ files: FilesPage, drawings: CadPage, packages: PackagesPage, sheets: SheetsPage, gis: GisPage, catalogue: CataloguePage }[page]"
+  >
     <PageTabs v-model="page" class="first" :tabs="PAGES" label="Pages of the stage" test="page" />
   </component>
 </template>

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { GlobalWorkerOptions, getDocument, type PDFDocumentProxy } from 'pdfjs-dist';
-import PdfWorker from 'pdfjs-dist/build/pdf.worker.min.mjs?worker';
+import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 
 /** A PDF as it will be printed, page under page. */
 const props = defineProps<{ bytes: ArrayBuffer | null; label: string }>();
-GlobalWorkerOptions.workerPort ??= new PdfWorker();
 
 const host = ref<HTMLElement>();
 const pages = ref<{ width: number; height: number }[]>([]);
@@ -28,7 +26,13 @@ async function open() {
     return;
   }
   try {
-    const opened = await getDocument({ data: new Uint8Array(props.bytes.slice(0)) }).promise;
+    // Loaded when the first sheet is shown; the build for browsers that are not the newest.
+    const [pdfjs, worker] = await Promise.all([
+      import('pdfjs-dist/legacy/build/pdf.mjs'),
+      import('pdfjs-dist/legacy/build/pdf.worker.min.mjs?worker'),
+    ]);
+    pdfjs.GlobalWorkerOptions.workerPort ??= new worker.default();
+    const opened = await pdfjs.getDocument({ data: new Uint8Array(props.bytes.slice(0)) }).promise;
     if (mine !== turn) return;
     pdf = opened;
     const sizes = [];

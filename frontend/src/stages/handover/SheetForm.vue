@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { post } from '../../api/client';
+import { copyOf } from '../../api/copyOf';
 import type { ScaleFitRequest, ScaleFitView, SheetRequest, SheetsView, SheetView } from '../../api/types';
 import AskForm from '../../fields/AskForm.vue';
 import FixedInput from '../../fields/FixedInput.vue';
@@ -16,10 +17,10 @@ const name = ref(k?.name ?? '');
 const size = ref(k?.size ?? 'A3');
 const landscape = ref(k?.landscape ?? true);
 const plain = ref(k?.plain ?? false);
-const windows = ref<Window[]>(k ? structuredClone(k.windows) : []);
-const tables = ref(k ? structuredClone(k.tables) : []);
+const windows = ref<Window[]>(k ? copyOf(k.windows) : []);
+const tables = ref(k ? copyOf(k.tables) : []);
 const fields = ref({ title: '', number: '', drawn: '', checked: '', date: '', company: '', ...k?.fields });
-const revisions = ref(k ? structuredClone(k.revisions) : []);
+const revisions = ref(k ? copyOf(k.revisions) : []);
 /** Scales at which each window shows all. */
 const fitting = ref<Record<number, number[]>>({});
 const page = computed(() => paper(props.choices.sizes, size.value, landscape.value));
