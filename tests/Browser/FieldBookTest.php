@@ -132,7 +132,7 @@ final class FieldBookTest extends OfficeTestCase
         $o->find('.scroller')->sendKeys('x');
         $o->see('Adjustment 4');
         $o->see('Against run 3');
-        $o->see('14 stale');
+        $o->see('16 stale');
         $o->keys('5');
         $o->find('[data-test=surface-stale]');
         $o->see('rests on stale accepted coordinates');
@@ -145,9 +145,9 @@ final class FieldBookTest extends OfficeTestCase
         $o->keys(WebDriverKeys::ESCAPE);
         $o->go('/p/1/network');
         $o->see('Adjustment 4');
-        $this->undo(16);
+        $this->undo(18);
         $o->see('Adjustment 3 fails');
-        self::assertStringNotContainsString('14 stale', $o->text());
+        self::assertStringNotContainsString('16 stale', $o->text());
     }
 
     public function testABoundaryDrawnOnTheSketchCutsTheSurface(): void
