@@ -168,10 +168,16 @@ final class DemoStory
                     'code' => 'HYDRANT', 'alias' => 'Hydrant', 'kind' => 'point', 'symbol' => 'circle', 'colour' => '#c0392b',
                     'positions' => 10, 'solution' => 'carrier', 'accuracy' => 0.02, 'attributes' => [
                         $state, $day,
-                        ['name' => 'bore', 'kind' => 'number', 'least' => 50, 'most' => 200, 'decimals' => 0, 'number' => 80, 'unit' => 'mm'],
+                        [
+                            'name' => 'bore', 'kind' => 'number', 'least' => 50, 'most' => 200, 'decimals' => 0, 'number' => 80,
+                            'unit' => 'mm',
+                        ],
                     ],
                 ],
-                ['code' => 'FENCE', 'alias' => 'Fence', 'kind' => 'line', 'style' => 'dashed', 'colour' => '#6b7280', 'attributes' => [$state]],
+                [
+                    'code' => 'FENCE', 'alias' => 'Fence', 'kind' => 'line', 'style' => 'dashed', 'colour' => '#6b7280',
+                    'attributes' => [$state],
+                ],
                 [
                     'code' => 'STORE', 'alias' => 'Store', 'kind' => 'area', 'colour' => '#b8860b', 'positions' => 3,
                     'attributes' => [['name' => 'of what', 'kind' => 'text', 'length' => 40, 'required' => true], $day],

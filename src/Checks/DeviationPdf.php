@@ -8,9 +8,11 @@ use App\Checks\View\DeviationView;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\Report;
 use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Export\ReportPicture;
+use App\Export\WritesPages;
 use App\Project\Project;
 use App\Project\Shown;
 use App\Reference\ProjectReference;
@@ -21,8 +23,10 @@ use Mensura\Fault\UnusableInput;
 use Smalot\PdfParser\Parser;
 
 /** The deviation report: verdict, map with its key, bands, worst places, what was left out and why. */
-final readonly class DeviationPdf implements OffersChoice
+final readonly class DeviationPdf implements OffersChoice, Report
 {
+    use WritesPages;
+
     private const WORST = 40;
     private const LEFT_OUT = 40;
 
@@ -58,7 +62,7 @@ final readonly class DeviationPdf implements OffersChoice
         return [[BandsContent::kind().':'.$number], [DeviationMaker::PREFIX.$number]];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function pages(Project $project, array $surfaces): array
     {
         $view = $this->chosen($project, $surfaces);
         $as = new Shown($project);
@@ -101,9 +105,8 @@ final readonly class DeviationPdf implements OffersChoice
             array_keys($inputs), $inputs,
         );
         $page->sentence('Input versions: '.implode(', ', $versions).'.', ReportPages::QUIET, '', 7.0);
-        $page->Output($path, 'F');
 
-        return [];
+        return [$page, []];
     }
 
     public function check(Project $project, array $surfaces, string $path): array

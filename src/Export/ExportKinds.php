@@ -18,6 +18,9 @@ final class ExportKinds
     {
         foreach ($kinds as $kind) {
             $this->kinds[$kind::key()] = $kind;
+            if ($kind instanceof Report) {
+                $this->kinds[preg_replace('/-pdf$/', '', $kind::key()).HtmlTwin::ENDING] = new HtmlTwin($kind);
+            }
         }
     }
 

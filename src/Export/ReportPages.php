@@ -28,11 +28,20 @@ final class ReportPages extends \TCPDF
     private const INDENT = 20.0;
     private const TYPEFACE = 'dejavusanscondensed';
 
+    private readonly HtmlPages $twin;
+
+    /** @var array{list<int>, float, string} colour, width and dashes of lines */
+    private array $ink = [self::INK, 0.6, ''];
+
+    /** @var array{list<int>, float} colour and size of words */
+    private array $letters = [self::INK, 9.0];
+
     /** @var list<array{string, float, string}> heading, width, alignment of the table that is open */
     private array $table = [];
 
     public function __construct(private readonly string $name)
     {
+        $this->twin = new HtmlPages();
         parent::__construct('P', 'pt', 'A4');
         $this->setPrintHeader(false);
         $this->tcpdflink = false;
@@ -74,8 +83,20 @@ final class ReportPages extends \TCPDF
         }
     }
 
+    public function html(): string
+    {
+        return $this->twin->html($this->name);
+    }
+
+    /** Rows of all its tables. */
+    public function rows(): int
+    {
+        return $this->twin->rows();
+    }
+
     public function heading(string $text): void
     {
+        $this->twin->heading($text);
         $this->Ln(8.0);
         $this->pen(self::INK, 'B', 11.0);
         $this->Cell(0.0, 15.0, $text, 0, 1);
@@ -86,6 +107,7 @@ final class ReportPages extends \TCPDF
     /** @param list<int> $colour */
     public function sentence(string $text, array $colour = self::INK, string $style = '', float $size = 9.0): void
     {
+        $this->twin->sentence($text, $colour, $style, $size);
         $this->pen($colour, $style, $size);
         $this->MultiCell(0.0, 1.35 * $size, $text, 0, 'L');
     }
@@ -93,6 +115,7 @@ final class ReportPages extends \TCPDF
     /** @param list<array{string, float, string}> $columns heading, width in points, "L" or "R" */
     public function beginTable(array $columns): void
     {
+        $this->twin->beginTable($columns);
         $this->table = $columns;
         $this->head();
     }
@@ -103,6 +126,7 @@ final class ReportPages extends \TCPDF
      */
     public function row(array $cells, bool $stands = false, string $note = ''): void
     {
+        $this->twin->row($cells, $stands, $note);
         $below = '' === $note ? 0.0 : self::NOTE * $this->getNumLines($note, $this->getPageWidth() - 2.0 * self::MARGIN - self::INDENT);
         if ($this->GetY() + self::ROW + $below > $this->GetPageHeight() - self::FOOT) {
             $this->AddPage();
@@ -160,13 +184,48 @@ final class ReportPages extends \TCPDF
     /** @param list<int> $colour */
     public function pen(array $colour, string $style, float $size): void
     {
+        $this->letters = [$colour, $size];
         $this->setTextColor(...$colour);
         $this->setFont(self::TYPEFACE, $style, $size);
+    }
+
+    /**
+     * How lines of a drawing are drawn from here on.
+     *
+     * @param list<int> $colour
+     * @param string    $dash   lengths, as "4,2"; empty for none
+     */
+    public function ink(array $colour, float $width, string $dash = ''): void
+    {
+        $this->ink = [$colour, $width, $dash];
+        $this->setLineStyle(['width' => $width, 'color' => $colour, 'dash' => '' === $dash ? 0 : $dash]);
+    }
+
+    /** @param list<float> $points x, y, x, y ... of at least two places */
+    public function path(array $points): void
+    {
+        $this->twin->path($points, ...$this->ink);
+        4 === \count($points) ? $this->Line(...$points) : $this->PolyLine($points);
+    }
+
+    /** @param list<int> $fill */
+    public function box(float $x, float $y, float $width, float $height, array $fill): void
+    {
+        $this->twin->box($x, $y, $width, $height, $fill, $this->ink[0]);
+        $this->setFillColor(...$fill);
+        $this->Rect($x, $y, $width, $height, 'DF');
+    }
+
+    public function picture(string $png, float $x, float $y, float $width, float $height): void
+    {
+        $this->twin->image($png, $x, $y, $width, $height);
+        $this->Image('@'.$png, $x, $y, $width, $height, 'PNG');
     }
 
     /** A word in a drawing, its baseline given. */
     public function word(float $x, float $baseline, string $text): void
     {
+        $this->twin->word($x, $baseline, $text, $this->letters[1], $this->letters[0]);
         $back = [$this->GetX(), $this->GetY()];
         $this->setXY($x, $baseline - $this->getFontAscent(self::TYPEFACE, '', $this->getFontSizePt()));
         $this->Cell(0.0, 0.0, $text);
@@ -180,6 +239,7 @@ final class ReportPages extends \TCPDF
             $this->AddPage();
         }
         $top = $this->GetY();
+        $this->twin->beginPicture($top, $this->getPageWidth(), $height);
         $this->setY($top + $height);
 
         return $top;

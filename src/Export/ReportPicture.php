@@ -123,15 +123,15 @@ final class ReportPicture
      */
     public function line(array $path, array $colour = ReportPages::INK, float $width = 0.6, string $dash = ''): void
     {
-        $this->page->setLineStyle(['width' => $width, 'color' => $colour, 'dash' => '' === $dash ? 0 : $dash]);
+        $this->page->ink($colour, $width, $dash);
         $points = [];
         for ($i = 0, $n = \count($path); $i < $n; $i += 2) {
             array_push($points, ...$this->at($path[$i], $path[$i + 1]));
         }
         if (\count($points) >= 4) {
-            $this->page->PolyLine($points);
+            $this->page->path($points);
         }
-        $this->page->setLineStyle(['width' => 0.6, 'color' => ReportPages::INK, 'dash' => 0]);
+        $this->page->ink(ReportPages::INK, 0.6);
     }
 
     /** @param list<int> $colour */
@@ -154,11 +154,8 @@ final class ReportPicture
         $x = self::LEFT;
         $this->page->pen(ReportPages::INK, '', 6.5);
         foreach ($colours as $i => $colour) {
-            [$r, $g, $b] = self::rgb($colour);
-            $this->page->setFillColor($r, $g, $b);
-            $this->page->setDrawColor(...ReportPages::GREY);
-            $this->page->setLineWidth(0.3);
-            $this->page->Rect($x, $y, 34.0, 7.0, 'DF');
+            $this->page->ink(ReportPages::GREY, 0.3);
+            $this->page->box($x, $y, 34.0, 7.0, self::rgb($colour));
             if ($i > 0) {
                 $this->page->word($x - 7.0, $y + 15.0, $labels[$i - 1] ?? '');
             }
@@ -168,13 +165,12 @@ final class ReportPicture
         $this->page->word($x + 10.0, $y + 6.5, $caption);
         $bar = RoundNumber::atMost(90.0 / $this->scale);
         $right = self::LEFT + self::WIDTH - 24.0;
-        $this->page->setDrawColor(...ReportPages::INK);
-        $this->page->setLineWidth(1.0);
-        $this->page->Line($right - $bar * $this->scale, $y + 16.0, $right, $y + 16.0);
+        $this->page->ink(ReportPages::INK, 1.0);
+        $this->page->path([$right - $bar * $this->scale, $y + 16.0, $right, $y + 16.0]);
         $this->page->pen(ReportPages::INK, '', 6.5);
         $this->page->word($right - $bar * $this->scale, $y + 13.0, json_encode($bar, \JSON_THROW_ON_ERROR).' m');
         $this->page->word($right + 10.0, $y + 8.0, 'N');
-        $this->page->Line($right + 13.0, $y + 10.0, $right + 13.0, $y + 20.0);
+        $this->page->path([$right + 13.0, $y + 10.0, $right + 13.0, $y + 20.0]);
     }
 
     /**
@@ -192,7 +188,7 @@ final class ReportPicture
         ob_start();
         imagepng($image, null, 6);
         $png = (string) ob_get_clean();
-        $this->page->Image('@'.$png, self::LEFT, $this->top, $this->width(), $this->height, 'PNG');
+        $this->page->picture($png, self::LEFT, $this->top, $this->width(), $this->height);
     }
 
     private function width(): float

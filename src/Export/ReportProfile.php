@@ -60,37 +60,37 @@ final class ReportProfile
         $page->word(self::LEFT, $top - 5.0, \sprintf('lengths 1 : %d, heights 1 : %s', $scale, $heights));
         $foot = $top + $tall;
         $x = static fn (float $s): float => self::LEFT + ($s - $from) * $sx;
-        $page->setLineStyle(['width' => 0.4, 'color' => ReportPages::GREY, 'dash' => 0]);
-        $page->Line(self::LEFT, $foot, $x($to), $foot);
-        $page->Line(self::LEFT, $top, self::LEFT, $foot);
+        $page->ink(ReportPages::GREY, 0.4);
+        $page->path([self::LEFT, $foot, $x($to), $foot]);
+        $page->path([self::LEFT, $top, self::LEFT, $foot]);
         foreach ([$low, $high] as $h) {
             $page->word(self::LEFT - 50.0, $foot - ($h - $low) * $sy + 2.0, $as->height($h).' '.$as->length);
         }
         foreach ([0.0, 0.25, 0.5, 0.75, 1.0] as $f) {
             $s = $from + $f * ($to - $from);
-            $page->Line($x($s), $foot, $x($s), $foot + 3.0);
+            $page->path([$x($s), $foot, $x($s), $foot + 3.0]);
             $page->word($x($s) - 8.0, $foot + 12.0, $as->length($start + $s));
         }
         foreach ($lines as $k => [$name, $pieces]) {
             $colour = self::COLOURS[$k % \count(self::COLOURS)];
-            $page->setLineStyle(['width' => 1.0, 'color' => $colour, 'dash' => 0]);
+            $page->ink($colour, 1.0);
             foreach ($pieces as $piece) {
                 $path = [];
                 foreach ($piece as [$station, $h]) {
                     array_push($path, $x($station), $foot - ($h - $low) * $sy);
                 }
                 if (\count($path) >= 4) {
-                    $page->PolyLine($path);
+                    $page->path($path);
                 }
             }
             $page->pen($colour, '', 7.0);
             $page->word(self::LEFT + 200.0 + 80.0 * $k, $top - 5.0, $name);
         }
-        $page->setLineStyle(['width' => 0.5, 'color' => ReportPages::INK, 'dash' => 0]);
+        $page->ink(ReportPages::INK, 0.5);
         foreach ($points as $p) {
             [$px, $py] = [$x($p['station']), $foot - ($p['h'] - $low) * $sy];
-            $page->Line($px - 1.6, $py - 1.6, $px + 1.6, $py + 1.6);
-            $page->Line($px - 1.6, $py + 1.6, $px + 1.6, $py - 1.6);
+            $page->path([$px - 1.6, $py - 1.6, $px + 1.6, $py + 1.6]);
+            $page->path([$px - 1.6, $py + 1.6, $px + 1.6, $py - 1.6]);
         }
     }
 

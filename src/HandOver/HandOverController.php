@@ -16,6 +16,7 @@ use App\Ledger\Desk;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
+use App\Result\Result;
 use App\Result\ResultRepository;
 use App\Store\FileStore;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -51,6 +52,20 @@ final class HandOverController
     public function letterhead(#[Changes] Project $project, #[MapRequestPayload] LetterheadRequest $request, Desk $desk): JsonResponse
     {
         return new JsonResponse($desk->carryOut($project, new ChangeLetterhead(trim($request->letterhead))));
+    }
+
+    /** What differs between it and another of its kind, and why. */
+    #[Route('/{result'.Id::NUMBER.'}/against/{other'.Id::NUMBER.'}', methods: 'GET')]
+    public function compare(#[Reads] Project $project, int $result, int $other, Comparison $comparison): JsonResponse
+    {
+        $found = array_map(fn (int $id): Result => $this->results->findOneBy([
+            'project' => $project->id(), 'id' => $id, 'kind' => Exporter::kind(),
+        ]) ?? throw new NotFoundHttpException('There is no such file.'), [$other, $result]);
+        if ($found[0]->settings['kind'] !== $found[1]->settings['kind']) {
+            throw new NotFoundHttpException('These files are not of a kind.');
+        }
+
+        return new JsonResponse($comparison->of(...$found));
     }
 
     #[Route('/{result'.Id::NUMBER.'}/file', methods: 'GET')]

@@ -65,7 +65,8 @@ final class GisTest extends ApiTestCase
         $limit = 0.5 * ($plan[2] + $plan[3]);
         $layers = $this->get('/handover/gis')['layers'];
         $set = [
-            'name' => 'fine', 'format' => 'gpkg', 'roles' => ['adjusted'], 'plan' => $limit, 'unknown' => false, 'attributes' => ['name', 'sd_e'],
+            'name' => 'fine', 'format' => 'gpkg', 'roles' => ['adjusted'], 'plan' => $limit, 'unknown' => false,
+            'attributes' => ['name', 'sd_e'],
             'layers' => array_map(static fn (array $l): array => ['file' => $l['file'], 'layer' => $l['layer']], $layers),
         ];
         $count = $this->post('/handover/gis/count', $set);
@@ -94,7 +95,8 @@ final class GisTest extends ApiTestCase
             }
         }
         // GDAL brings the same places from the project's system to the other.
-        $json = (new Process(['ogr2ogr', '-f', 'GeoJSON', '-lco', 'COORDINATE_PRECISION=6', '/vsistdout/', "$this->folder/west/points.shp"]));
+        $from = "$this->folder/west/points.shp";
+        $json = (new Process(['ogr2ogr', '-f', 'GeoJSON', '-lco', 'COORDINATE_PRECISION=6', '/vsistdout/', $from]));
         $read = json_decode($json->mustRun()->getOutput(), true, 32, \JSON_THROW_ON_ERROR)['features'];
         $points = array_column($this->get('/points')['points'], null, 'name');
         $first = $points[$read[0]['properties']['name']];
@@ -114,6 +116,7 @@ final class GisTest extends ApiTestCase
             $refused = $this->post('/handover/gis', ['name' => 'x'] + array_diff_key($body, ['pointer' => 1]), 422);
             self::assertSame($body['pointer'], $refused['errors'][0]['pointer']);
         }
-        self::assertSame('/system', $this->post('/handover/gis/count', ['name' => 'x', 'system' => 'EPSG:999999'], 422)['errors'][0]['pointer']);
+        $refused = $this->post('/handover/gis/count', ['name' => 'x', 'system' => 'EPSG:999999'], 422);
+        self::assertSame('/system', $refused['errors'][0]['pointer']);
     }
 }

@@ -203,6 +203,20 @@ final class HandOverTest extends ApiTestCase
         self::assertTrue($list['exports'][0]['holds']);
         self::assertSame([['points', '500', '500', true]], array_map(array_values(...), \array_slice($list['exports'][0]['checks'], 0, 1)));
         $this->get('/handover/999999/file', 404);
+        // Two of a kind: the same to the byte; then a point changes, and the comparison says where that comes from.
+        [$now, $before] = [$list['exports'][0], $list['archive'][0]];
+        self::assertSame([hash('sha256', $this->download("/handover/{$now['id']}/file")), true], [
+            $now['sha256'], $this->get("/handover/{$now['id']}/against/{$before['id']}")['same'],
+        ]);
+        self::assertStringStartsWith('coordinates of points ', $now['inputs'][0]);
+        $this->accept('new.csv', "point,easting [m],northing [m],ellipsoidal height [m]\nNEW1,493600,6028196,240\n");
+        $this->write('csv', []);
+        $newest = $this->get('/handover')['exports'][0];
+        $compared = $this->get("/handover/{$newest['id']}/against/{$now['id']}");
+        self::assertSame([false, 0, 1], [$compared['same'], $compared['gone'], $compared['new']]);
+        self::assertSame(['coordinates of points changed', 'points: 500 before, 501 now'], $compared['because']);
+        self::assertStringStartsWith('NEW1,493600', $compared['now'][0]);
+        $this->get("/handover/{$newest['id']}/against/999999", 404);
     }
 
     public function testAFileWhoseReceiptDoesNotHoldIsNotOffered(): void

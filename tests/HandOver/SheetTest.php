@@ -57,7 +57,8 @@ final class SheetTest extends ApiTestCase
         file_put_contents($path, $pdf);
         $xml = (new Process(['pdftotext', '-bbox', '-f', (string) $page, '-l', (string) $page, $path, '-']))->mustRun()->getOutput();
         unlink($path);
-        preg_match_all('/<word xMin="([\d.]+)" yMin="[\d.]+" xMax="[\d.]+" yMax="([\d.]+)">([^<]*)<\/word>/', $xml, $found, \PREG_SET_ORDER);
+        $word = '/<word xMin="([\d.]+)" yMin="[\d.]+" xMax="[\d.]+" yMax="([\d.]+)">([^<]*)<\/word>/';
+        preg_match_all($word, $xml, $found, \PREG_SET_ORDER);
         $words = [];
         foreach ($found as [, $x, $y, $text]) {
             $words[$text] ??= [(float) $x / self::MM, (float) $y / self::MM];
@@ -129,7 +130,8 @@ final class SheetTest extends ApiTestCase
         foreach ($ids as $id) {
             $this->job('/handover', ['kind' => 'sheet', 'surfaces' => [$id]]);
         }
-        $this->accept('one.csv', \sprintf("point,easting [m],northing [m],ellipsoidal height [m],code\nNEW,%.1f,%.1f,240,HEAP\n", Heap::EAST, Heap::NORTH));
+        $head = 'point,easting [m],northing [m],ellipsoidal height [m],code';
+        $this->accept('one.csv', \sprintf("$head\nNEW,%.1f,%.1f,240,HEAP\n", Heap::EAST, Heap::NORTH));
         $stale = $this->stale();
         self::assertArrayNotHasKey("export:sheet:{$ids[0]}", $stale, 'A locked view does not follow.');
         self::assertArrayHasKey("export:sheet:{$ids[1]}", $stale);

@@ -70,6 +70,21 @@ final class ReviewTest extends ApiTestCase
         file_put_contents($path, $this->download("/handover/{$exports['volume-pdf']}/file"));
         $text = (new Process(['pdftotext', '-layout', $path, '-']))->mustRun()->getOutput();
         self::assertMatchesRegularExpression('/Tarn Survey Office\s+1 Shore Lane\s+Checked by /', $text);
+        // The same report to be read on a screen: its head, its check, its pictures and every row.
+        $this->job('/handover', ['kind' => 'volume-html', 'surfaces' => [$volume]]);
+        $twin = array_column($this->get('/handover')['exports'], null, 'kind')['volume-html'];
+        self::assertTrue($twin['holds'], json_encode($twin['checks'], \JSON_THROW_ON_ERROR));
+        $html = $this->download("/handover/{$twin['id']}/file");
+        $page = new \DOMDocument();
+        $page->loadHTML($html, \LIBXML_NOERROR);
+        $said = (string) preg_replace('/\s+/', ' ', $page->getElementsByTagName('body')->item(0)->textContent ?? '');
+        self::assertMatchesRegularExpression('/^ ?Tarn Survey Office 1 Shore Lane Checked by .*volume report/', $said);
+        foreach (['polyline', 'image', 'text', 'td'] as $element) {
+            self::assertGreaterThan(1, $page->getElementsByTagName($element)->length + ('image' === $element ? 1 : 0), $element);
+        }
+        $figures = $this->get('/terrain')['volumes'][0];
+        self::assertStringContainsString(\sprintf('%.1f', $figures['cut']), $said);
+        self::assertStringContainsString(\sprintf('%.1f', $figures['cut']), $text);
         file_put_contents($path, $this->download("/handover/{$exports['package']}/file"));
         $zip = new \ZipArchive();
         $zip->open($path);
@@ -78,7 +93,8 @@ final class ReviewTest extends ApiTestCase
         unlink($path);
 
         // What it rests on changes: the check is there no more, and says why; computed again it does not come back by itself.
-        $this->accept('one.csv', \sprintf("point,easting [m],northing [m],ellipsoidal height [m]\nX,%.1f,%.1f,240\n", Heap::EAST, Heap::NORTH));
+        $head = 'point,easting [m],northing [m],ellipsoidal height [m]';
+        $this->accept('one.csv', \sprintf("$head\nX,%.1f,%.1f,240\n", Heap::EAST, Heap::NORTH));
         $fallen = $this->get('/remarks/surface:'.$this->surface)[0];
         self::assertFalse($fallen['stands']);
         self::assertStringContainsString('points', $fallen['why']);

@@ -788,6 +788,18 @@ export interface CheckView {
   holds: boolean;
 }
 
+/** Two files of a kind: what differs and why. */
+export interface ComparedView {
+  from: number;
+  to: number;
+  same: boolean;
+  because: string[];
+  gone: number;
+  new: number;
+  before: string[];
+  now: string[];
+}
+
 /** A file that was handed over, and its receipt. */
 export interface ExportView {
   id: number;
@@ -803,6 +815,8 @@ export interface ExportView {
   checks: CheckView[];
   leftOut: string[];
   stale: string[];
+  sha256: string;
+  inputs: string[];
 }
 
 /** What the simulated rover measured at a place, and how it lies to the design. Metres; degrees from grid north. */

@@ -7,8 +7,10 @@ namespace App\Checks\CheckPoint;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\Report;
 use App\Export\ReportHead;
 use App\Export\ReportPages;
+use App\Export\WritesPages;
 use App\Project\Project;
 use App\Project\Shown;
 use App\Reference\ProjectReference;
@@ -20,8 +22,10 @@ use Mensura\Fault\UnusableInput;
 use Smalot\PdfParser\Parser;
 
 /** The check point report: accuracy at 95 %, root mean squares, every difference. */
-final readonly class CheckPointPdf implements OffersChoice
+final readonly class CheckPointPdf implements OffersChoice, Report
 {
+    use WritesPages;
+
     private const AXES = ['e' => 'easting', 'n' => 'northing', 'h' => 'height'];
 
     public function __construct(
@@ -60,7 +64,7 @@ final readonly class CheckPointPdf implements OffersChoice
         return [[], [CheckPointMaker::PREFIX.($surfaces[0] ?? 0)]];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function pages(Project $project, array $surfaces): array
     {
         [$result, $points] = $this->chosen($project, $surfaces);
         $view = CheckPointPage::view($result, []);
@@ -105,9 +109,8 @@ final readonly class CheckPointPdf implements OffersChoice
                 null === $p['h'] ? '' : $as->height($p['h']), $p['by'], $small($p['de']), $small($p['dn']), $small($p['dh']),
             ]);
         }
-        $page->Output($path, 'F');
 
-        return [];
+        return [$page, []];
     }
 
     public function check(Project $project, array $surfaces, string $path): array

@@ -20,7 +20,7 @@ final readonly class ViewDefinition implements Definition
      * @param list<array{file: int, layer: string, colour: string, width: float}>  $layers     of drawings; millimetres of paper
      * @param list<string>                                                         $screenOnly layers that do not print
      * @param float                                                                $text       height of words, millimetres of paper
-     * @param string                                                               $locked     hash of what it showed; empty where it follows
+     * @param string                                                               $locked     hash of what it showed; empty: it follows
      */
     private function __construct(
         public array $roles, public array $codes, public bool $names, public bool $heights, public array $surfaces, public array $layers,

@@ -11,6 +11,8 @@ final readonly class ExportView
      * @param list<CheckView> $checks
      * @param list<string> $leftOut
      * @param list<string> $stale
+     * @param string       $sha256 of its bytes
+     * @param list<string> $inputs what it was made of, in words
      */
     public function __construct(
         public int $id,
@@ -26,6 +28,8 @@ final readonly class ExportView
         public array $checks,
         public array $leftOut,
         public array $stale,
+        public string $sha256,
+        public array $inputs,
     ) {
     }
 }

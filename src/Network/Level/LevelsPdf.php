@@ -6,8 +6,9 @@ namespace App\Network\Level;
 
 use App\Export\Check;
 use App\Export\ExportAbout;
-use App\Export\ExportKind;
+use App\Export\Report;
 use App\Export\ReportPages;
+use App\Export\WritesPages;
 use App\Project\Project;
 use App\Project\Shown;
 use Mensura\Fault\UnusableInput;
@@ -16,8 +17,10 @@ use Mensura\Levelling\LevelledPoint;
 use Smalot\PdfParser\Parser;
 
 /** The level report: sections and loops against their allowable, heights, and every reading. */
-final readonly class LevelsPdf implements ExportKind
+final readonly class LevelsPdf implements Report
 {
+    use WritesPages;
+
     /** Widths and sides of {@see LevelWords::SECTIONS}. */
     public const SECTIONS = [
         [60.0, 'L'], [62.0, 'L'], [62.0, 'L'], [42.0, 'R'], [54.0, 'R'], [66.0, 'R'], [62.0, 'R'], [58.0, 'R'], [48.0, 'R'],
@@ -51,7 +54,7 @@ final readonly class LevelsPdf implements ExportKind
         return [['levels'], []];
     }
 
-    public function write(Project $project, array $chosen, string $path): array
+    public function pages(Project $project, array $chosen): array
     {
         if ([] === $this->runs->all($project)) {
             throw new UnusableInput('', 'the levelling book is empty; write a run on the Levels page of the network first');
@@ -81,9 +84,8 @@ final readonly class LevelsPdf implements ExportKind
             ]);
         }
         $this->readings($page, $project, $as);
-        $page->Output($path, 'F');
 
-        return [];
+        return [$page, []];
     }
 
     private function settings(Project $project, Shown $as): string

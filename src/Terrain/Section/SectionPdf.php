@@ -7,17 +7,21 @@ namespace App\Terrain\Section;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\Report;
 use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Export\ReportProfile;
+use App\Export\WritesPages;
 use App\Project\Project;
 use App\Project\Shown;
 use App\Reference\ProjectReference;
 use Smalot\PdfParser\Parser;
 
 /** A profile and its cross-sections, true to scale. */
-final readonly class SectionPdf implements OffersChoice
+final readonly class SectionPdf implements OffersChoice, Report
 {
+    use WritesPages;
+
     private const MOST_POINTS = 60;
 
     public function __construct(private SectionDrawing $drawing, private ProjectReference $references, private ReportHead $head)
@@ -47,7 +51,7 @@ final readonly class SectionPdf implements OffersChoice
         return [[], [SectionMaker::PREFIX.($surfaces[0] ?? 0)]];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function pages(Project $project, array $surfaces): array
     {
         [$result, $d] = $this->drawing->of($project, $surfaces);
         $as = new Shown($project);
@@ -84,10 +88,9 @@ final readonly class SectionPdf implements OffersChoice
                 ReportProfile::draw($page, 'station '.$as->length($c['station']), $across, $as);
             }
         }
-        $page->Output($path, 'F');
         $more = \count($d['points']) - self::MOST_POINTS;
 
-        return $more > 0 ? [\sprintf('%d points in the table, which stops after %d', $more, self::MOST_POINTS)] : [];
+        return [$page, $more > 0 ? [\sprintf('%d points in the table, which stops after %d', $more, self::MOST_POINTS)] : []];
     }
 
     public function check(Project $project, array $surfaces, string $path): array

@@ -7,11 +7,13 @@ namespace App\Terrain\Volume;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
+use App\Export\Report;
 use App\Export\ReportHead;
 use App\Export\ReportPages;
 use App\Export\ReportPicture;
 use App\Export\ReportProfile;
 use App\Export\RoundNumber;
+use App\Export\WritesPages;
 use App\Project\Project;
 use App\Project\Shown;
 use App\Reference\ProjectReference;
@@ -29,8 +31,10 @@ use Mensura\Surface\Tin;
 use Smalot\PdfParser\Parser;
 
 /** The volume report: figures, map of cut and fill, two sections, slices, what is to carry, and what it all rests on. */
-final readonly class VolumePdf implements OffersChoice
+final readonly class VolumePdf implements OffersChoice, Report
 {
+    use WritesPages;
+
     /** As on the page: blue is put in, warm is taken away. */
     private const COLOURS = ['#2f5f9e', '#6f97c6', '#b9cfe6', '#ffffff', '#f0d3b0', '#d99a55', '#a8602a'];
 
@@ -66,7 +70,7 @@ final readonly class VolumePdf implements OffersChoice
         return [['materials'], array_map(static fn (int $v): string => VolumeMaker::PREFIX.$v, $surfaces)];
     }
 
-    public function write(Project $project, array $surfaces, string $path): array
+    public function pages(Project $project, array $surfaces): array
     {
         [$view, $result] = $this->chosen($project, $surfaces);
         $as = new Shown($project);
@@ -101,9 +105,8 @@ final readonly class VolumePdf implements OffersChoice
         );
         $page->Ln(8.0);
         $page->sentence('Input versions: '.implode(', ', $versions).'.', ReportPages::QUIET, '', 7.0);
-        $page->Output($path, 'F');
 
-        return $leftOut;
+        return [$page, $leftOut];
     }
 
     public function check(Project $project, array $surfaces, string $path): array

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { get, post, put } from '../../api/client';
-import type { ExportRequest, ExportView, HandOverView, LetterheadRequest, OfferView } from '../../api/types';
+import type { ComparedView, ExportRequest, ExportView, HandOverView, LetterheadRequest, OfferView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import LineageList from '../../frame/LineageList.vue';
@@ -23,6 +23,7 @@ const picked = ref<Record<string, number[]>>({});
 const surfaces = computed(() => picked.value.dxf ?? []);
 const selected = ref(new Set<string>());
 const head = ref('');
+const compared = ref<ComparedView | null>(null);
 const tab = ref<'current' | 'archive'>('current');
 const archive = computed(() => tab.value === 'archive');
 const paths = ref<ScenePath[]>([]);
@@ -71,6 +72,17 @@ async function write(kind: string) {
   const newest = [...data.value.exports].filter((e) => e.kind === kind).sort((a, b) => b.id - a.id)[0];
   if (newest) selected.value = new Set([String(newest.id)]);
 }
+
+/** The one before it in its place. */
+const before = computed(() =>
+  chosen.value
+    ? [...data.value.exports, ...data.value.archive].find((e) => e.slot === chosen.value!.slot && e.run === chosen.value!.run - 1)
+    : undefined,
+);
+async function compare() {
+  compared.value = await get<ComparedView>(project.path(`/handover/${chosen.value!.id}/against/${before.value!.id}`));
+}
+watch(chosen, () => (compared.value = null));
 
 async function saveHead() {
   if (head.value === data.value.letterhead) return;
@@ -234,11 +246,31 @@ watch(surfaces, drawContours);
             </tr>
           </table>
           <div class="quiet">{{ chosen.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${chosen.leftOut.join('; ')}.` }}</div>
+          <div class="quiet mono hash" data-test="inputs">
+            SHA-256 {{ chosen.sha256.slice(0, 16) }}…<template v-if="chosen.inputs.length > 0"
+              >; of {{ chosen.inputs.join(', ') }}</template
+            >
+          </div>
+          <div v-if="compared" data-test="compared">
+            <strong>{{
+              compared.same ? `The same as version ${compared.from}, to the byte.` : `Against version ${compared.from}:`
+            }}</strong>
+            <span v-if="compared.because.length > 0">{{ compared.because.join('; ') }}.</span>
+            <template v-if="!compared.same">
+              <span class="quiet">{{ compared.gone }} lines gone, {{ compared.new }} new.</span>
+              <pre
+                v-if="compared.before.length + compared.now.length > 0"
+              ><span v-for="(l, i) in compared.before" :key="`b${i}`" class="fails">− {{ l }}
+</span><span v-for="(l, i) in compared.now" :key="`n${i}`" class="holds">+ {{ l }}
+</span></pre>
+            </template>
+          </div>
           <LineageList :place="chosen.slot" />
           <div>
             <ElButton tag="a" type="primary" v-if="chosen.holds" data-test="download" :href="project.path(`/handover/${chosen.id}/file`)"
               >Download</ElButton
             ><span v-else class="fails">Not offered: the receipt does not hold.</span>
+            <ElButton v-if="before" data-test="compare" @click="compare">Compare with version {{ before.run }}</ElButton>
           </div>
         </Slip>
       </div>
@@ -261,6 +293,15 @@ watch(surfaces, drawContours);
   grid-template-columns: 140px 1fr;
   gap: 12px;
   align-items: center;
+}
+.hash {
+  font-size: 11px;
+}
+pre {
+  font: 11px/1.45 'IBM Plex Mono';
+  max-height: 180px;
+  overflow: auto;
+  margin: 2px 0;
 }
 .choice {
   width: 180px;

@@ -21,6 +21,8 @@ const file = (id: number, over: Partial<ExportView> = {}): ExportView => ({
   checks: [{ what: 'points', expected: '500', found: '500', holds: true }],
   leftOut: [],
   stale: [],
+  sha256: 'ab'.repeat(32),
+  inputs: ['coordinates of points 0123456789'],
   ...over,
 });
 const offers = [
@@ -51,6 +53,37 @@ describe('the hand-over stage', () => {
     expect(stage.get('[aria-label=Receipt]').text()).toBe('points500read back500✓');
     expect(stage.text()).toContain('Left out: 14 points known only locally.');
     expect(stage.get('[data-test=download]').attributes('href')).toBe('/api/projects/1/handover/4/file');
+  });
+
+  it('says what it was made of, and what differs from the version before', async () => {
+    const compared = {
+      from: 1,
+      to: 2,
+      same: false,
+      because: ['coordinates of points changed'],
+      gone: 1,
+      new: 2,
+      before: ['old line'],
+      now: ['new line'],
+    };
+    office({
+      ...terrain,
+      'GET /handover': {
+        letterhead: '',
+        offers,
+        exports: [file(4, { slot: 'export:csv', run: 2 })],
+        archive: [file(3, { slot: 'export:csv' })],
+        geoids: [],
+      },
+      'GET /handover/4/against/3': compared,
+    });
+    const stage = await show(HandOverStage);
+    expect(stage.get('[data-test=inputs]').text()).toBe('SHA-256 abababababababab…; of coordinates of points 0123456789');
+    await stage.get('[data-test=compare]').trigger('click');
+    await flushPromises();
+    const text = stage.get('[data-test=compared]').text();
+    for (const part of ['Against version 1:', 'coordinates of points changed.', '1 lines gone, 2 new.', '− old line', '+ new line'])
+      expect(text).toContain(part);
   });
 
   it('does not offer a file whose receipt fails', async () => {
