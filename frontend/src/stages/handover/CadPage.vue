@@ -10,6 +10,7 @@ import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import ReceiptTable from './ReceiptTable.vue';
 
 /** What goes to drawing programs, and onto which layers: the mapping shows every layer before anything is written. */
 const project = useProject();
@@ -253,15 +254,7 @@ onMounted(load);
             >
           </div>
           <div v-if="file.stale.length > 0" class="doubt">Stale: {{ file.stale.join('; ') }}.</div>
-          <table class="receipt" aria-label="Receipt">
-            <tr v-for="c in file.checks" :key="c.what">
-              <td>{{ c.what }}</td>
-              <td class="mono">{{ c.expected }}</td>
-              <td class="quiet">read back</td>
-              <td class="mono">{{ c.found }}</td>
-              <td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td>
-            </tr>
-          </table>
+          <ReceiptTable :checks="file.checks" />
           <LineageList :place="file.slot" />
           <div v-if="file.holds">
             <ElButton tag="a" type="primary" :href="project.path(`/handover/${file.id}/file`)">Download</ElButton>
@@ -321,8 +314,5 @@ onMounted(load);
   width: 16px;
   height: 4px;
   margin-right: 8px;
-}
-.receipt td {
-  padding: 1px 16px 1px 0;
 }
 </style>

@@ -6,6 +6,7 @@ import { isTyping } from '../../frame/keys';
 import { MapSketch } from '../../sketch';
 import { pointsScene, type ScenePath, type ScenePoint } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import DeviceShell from './DeviceShell.vue';
 import { beginning, missingIn, placesNeeded, type FeatureType } from './catalogue';
 
 /** The form of the field, as it works there: choose a type, stand, wait until enough positions are averaged, say what is asked. */
@@ -111,98 +112,68 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
 </script>
 
 <template>
-  <div class="stand">
-    <div class="device" role="group" aria-label="Simulated controller, collecting">
-      <div class="screen">
-        <div class="head">
-          <b>{{ name }}</b><span class="quiet">version {{ version }}</span
-          ><span class="spacer" /><span class="mono holds">fixed 8 mm</span>
-        </div>
-        <div class="codes">
-          <ElButton
-            v-for="t in types"
-            :key="t.code"
-            :type="t.code === code ? 'primary' : 'default'"
-            :data-test="`collect-${t.code}`"
-            @click="choose(t)"
-            ><i :style="{ background: t.colour }" />{{ t.alias || t.code }}</ElButton
-          >
-        </div>
-        <div class="view"><MapSketch :scene="scene" :moving="moving" bare still @place="(e: number, n: number) => (at = [e, n])" /></div>
-        <div v-if="type" class="form">
-          <label v-for="a in type.attributes" :key="a.name"
-            ><span
-              >{{ a.name }}<template v-if="a.unit"> {{ a.unit }}</template
-              ><b v-if="a.required" title="must be said"> *</b></span
-            >
-            <ElSelect v-if="a.kind === 'choice'" v-model="values[a.name]" :aria-label="a.name"
-              ><ElOption v-for="o in a.options" :key="o" :value="o" :label="o"
-            /></ElSelect>
-            <input
-              v-else-if="a.kind === 'photo' || a.kind === 'file'"
-              type="file"
-              :accept="a.kind === 'photo' ? 'image/*' : undefined"
-              :aria-label="a.name"
-              @change="(ev) => (values[a.name] = (ev.target as HTMLInputElement).files?.[0]?.name ?? '')"
-            />
-            <ElInput v-else v-model="values[a.name]" :maxlength="a.kind === 'text' ? a.length : 40" :aria-label="a.name" />
-          </label>
-        </div>
-        <div class="state mono">
-          <span v-if="counting > 0" data-test="averaging">averaging {{ counting }} of {{ type?.positions }}</span>
-          <span v-else-if="missing" class="doubt">{{ missing }}</span>
-          <span v-else class="holds">ready to keep</span>
-          <span class="spacer" /><span>{{ places.length }} {{ places.length === 1 ? 'place' : 'places' }}</span>
-        </div>
-      </div>
-      <div class="keys">
-        <ElButton
-          data-test="collect-measure"
-          :disabled="counting > 0 || !type || (type.kind === 'point' && places.length > 0)"
-          @click="measure"
-          >measure</ElButton
-        >
-        <ElButton data-test="collect-keep" :disabled="counting > 0 || !type || missing !== ''" @click="keep">keep</ElButton>
-        <ElButton data-test="collect-bring" :disabled="collected.length === 0 || !project.mayChange" @click="bring"
-          >bring {{ collected.length }}</ElButton
-        >
-        <ElButton @click="emit('close')">close</ElButton>
-      </div>
+  <DeviceShell label="Simulated controller, collecting">
+    <div class="head">
+      <b>{{ name }}</b><span class="quiet">version {{ version }}</span
+      ><span class="spacer" /><span class="mono holds">fixed 8 mm</span>
     </div>
-    <p class="quiet">simulated controller: arrow keys or a click lead the rover; what is brought is held against version {{ version }}</p>
-  </div>
+    <div class="codes">
+      <ElButton
+        v-for="t in types"
+        :key="t.code"
+        :type="t.code === code ? 'primary' : 'default'"
+        :data-test="`collect-${t.code}`"
+        @click="choose(t)"
+        ><i :style="{ background: t.colour }" />{{ t.alias || t.code }}</ElButton
+      >
+    </div>
+    <div class="view"><MapSketch :scene="scene" :moving="moving" bare still @place="(e: number, n: number) => (at = [e, n])" /></div>
+    <div v-if="type" class="form">
+      <label v-for="a in type.attributes" :key="a.name"
+        ><span
+          >{{ a.name }}<template v-if="a.unit"> {{ a.unit }}</template
+          ><b v-if="a.required" title="must be said"> *</b></span
+        >
+        <ElSelect v-if="a.kind === 'choice'" v-model="values[a.name]" :aria-label="a.name"
+          ><ElOption v-for="o in a.options" :key="o" :value="o" :label="o"
+        /></ElSelect>
+        <input
+          v-else-if="a.kind === 'photo' || a.kind === 'file'"
+          type="file"
+          :accept="a.kind === 'photo' ? 'image/*' : undefined"
+          :aria-label="a.name"
+          @change="(ev) => (values[a.name] = (ev.target as HTMLInputElement).files?.[0]?.name ?? '')"
+        />
+        <ElInput v-else v-model="values[a.name]" :maxlength="a.kind === 'text' ? a.length : 40" :aria-label="a.name" />
+      </label>
+    </div>
+    <div class="state mono">
+      <span v-if="counting > 0" data-test="averaging">averaging {{ counting }} of {{ type?.positions }}</span>
+      <span v-else-if="missing" class="doubt">{{ missing }}</span>
+      <span v-else class="holds">ready to keep</span>
+      <span class="spacer" /><span>{{ places.length }} {{ places.length === 1 ? 'place' : 'places' }}</span>
+    </div>
+
+    <template #keys>
+      <ElButton
+        data-test="collect-measure"
+        :disabled="counting > 0 || !type || (type.kind === 'point' && places.length > 0)"
+        @click="measure"
+        >measure</ElButton
+      >
+      <ElButton data-test="collect-keep" :disabled="counting > 0 || !type || missing !== ''" @click="keep">keep</ElButton>
+      <ElButton data-test="collect-bring" :disabled="collected.length === 0 || !project.mayChange" @click="bring"
+        >bring {{ collected.length }}</ElButton
+      >
+      <ElButton @click="emit('close')">close</ElButton>
+    </template>
+    <template #hint
+      >simulated controller: arrow keys or a click lead the rover; what is brought is held against version {{ version }}</template
+    >
+  </DeviceShell>
 </template>
 
 <style scoped>
-.stand {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  gap: 6px;
-  padding: 8px;
-  overflow: auto;
-  background: var(--paper);
-}
-.device {
-  flex: 0 1 610px;
-  min-height: 480px;
-  width: min(420px, 100%);
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  padding: 14px;
-  border-radius: 18px;
-  background: #2b313b;
-}
-.screen {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-  flex-direction: column;
-  background: var(--page);
-}
 .head,
 .state {
   display: flex;
@@ -243,16 +214,5 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
   display: grid;
   grid-template-columns: 120px 1fr;
   align-items: center;
-}
-.keys {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 8px;
-}
-.keys .el-button {
-  height: 40px;
-  margin: 0;
-  font-size: 15px;
-  font-weight: 600;
 }
 </style>

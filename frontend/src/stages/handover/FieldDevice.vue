@@ -8,6 +8,7 @@ import { MapSketch, Surface3d } from '../../sketch';
 import type { ScenePoint } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import { readMesh } from '../terrain/mesh';
+import DeviceShell from './DeviceShell.vue';
 import { fieldLines, fieldScene, stakeable, walk } from './fieldScene';
 import { POSITIONS, useRover } from './useRover';
 
@@ -120,196 +121,153 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div class="stand">
-    <div class="device" role="group" aria-label="Simulated controller">
-      <div class="screen">
-        <div class="head">
-          <ElButton
-            text
-            class="which"
-            data-test="next-surface"
-            :disabled="held.surfaces.length < 2"
-            :aria-label="`Surface ${surfaceName}; touch for the next`"
-            @click="nextSurface"
-          >
-            <b>{{ surfaceName }}</b>
-            <span v-if="held.surfaces.length > 1" class="quiet"
-              >{{ r.surface.value + 1 }} of {{ held.surfaces.length }}, touch for the next</span
-            >
+  <DeviceShell label="Simulated controller">
+    <div class="head">
+      <ElButton
+        text
+        class="which"
+        data-test="next-surface"
+        :disabled="held.surfaces.length < 2"
+        :aria-label="`Surface ${surfaceName}; touch for the next`"
+        @click="nextSurface"
+      >
+        <b>{{ surfaceName }}</b>
+        <span v-if="held.surfaces.length > 1" class="quiet"
+          >{{ r.surface.value + 1 }} of {{ held.surfaces.length }}, touch for the next</span
+        >
+      </ElButton>
+      <span class="mono holds">{{ r.quality.value }}</span>
+    </div>
+    <div class="view">
+      <MapSketch
+        v-if="view === 'plan'"
+        :scene="scene"
+        :moving="moving"
+        :lead="lead"
+        :look="look"
+        bare
+        still
+        @place="(e: number, n: number) => r.go(e, n, r.heading.value)"
+      />
+      <Surface3d v-else :mesh="hidden.has('surface') ? null : mesh" :contours="[]" :lines="lines3d" :rover="stands" bare />
+      <div v-if="sheet !== ''" class="over">
+        <template v-if="sheet === 'layers'">
+          <ElButton v-for="l in layers" :key="l.name" class="wide" :aria-pressed="!hidden.has(l.name)" @click="toggle(l.name)">
+            <i :style="{ background: l.colour }" />{{ l.name }}<span class="quiet">{{ hidden.has(l.name) ? 'off' : 'on' }}</span>
           </ElButton>
-          <span class="mono holds">{{ r.quality.value }}</span>
-        </div>
-        <div class="view">
-          <MapSketch
-            v-if="view === 'plan'"
-            :scene="scene"
-            :moving="moving"
-            :lead="lead"
-            :look="look"
-            bare
-            still
-            @place="(e: number, n: number) => r.go(e, n, r.heading.value)"
-          />
-          <Surface3d v-else :mesh="hidden.has('surface') ? null : mesh" :contours="[]" :lines="lines3d" :rover="stands" bare />
-          <div v-if="sheet !== ''" class="over">
-            <template v-if="sheet === 'layers'">
-              <ElButton v-for="l in layers" :key="l.name" class="wide" :aria-pressed="!hidden.has(l.name)" @click="toggle(l.name)">
-                <i :style="{ background: l.colour }" />{{ l.name }}<span class="quiet">{{ hidden.has(l.name) ? 'off' : 'on' }}</span>
-              </ElButton>
-            </template>
-            <template v-else-if="sheet === 'stake'">
-              <ElSelect
-                :model-value="r.point.value"
-                filterable
-                placeholder="a point of the package"
-                aria-label="Point to set out"
-                data-test="stake-point"
-                @change="(name: string) => stake('point', name)"
-              >
-                <ElOption v-for="p in drawing.points" :key="p.name" :value="p.name" :label="p.name" />
-              </ElSelect>
-              <ElSelect
-                :model-value="r.line.value"
-                filterable
-                placeholder="a line or alignment"
-                aria-label="Line to set out"
-                data-test="stake-line"
-                @change="(key: string) => stake('line', key)"
-              >
-                <ElOption v-for="l in lines" :key="l.key" :value="l.key" :label="l.name" />
-              </ElSelect>
-              <ElButton class="wide" @click="stake('point', '')">nothing: height alone</ElButton>
-            </template>
-            <template v-else-if="sheet === 'shots'">
-              <p v-if="r.shots.value.length === 0">No shot yet. Stand where it is built, and press shoot.</p>
-              <table v-else class="mono">
-                <tr v-for="(s, i) in r.shots.value" :key="i">
-                  <td>{{ prefix }}{{ i + 1 }}</td>
-                  <td>{{ s.count }} positions</td>
-                  <td>{{ s.above === null ? '' : `${small(s.above, units, true)} ${smallUnit(units)}` }}</td>
-                  <td class="quiet">{{ s.note }}</td>
-                </tr>
-              </table>
-              <label>names begin with <ElInput v-model="prefix" maxlength="20" aria-label="Names begin with" /></label>
-              <label>code <ElInput v-model="code" maxlength="60" aria-label="Code of shots" /></label>
-              <ElButton
-                type="primary"
-                class="wide"
-                data-test="bring-shots"
-                :disabled="r.shots.value.length === 0 || !project.mayChange"
-                @click="bring"
-                >bring them into the project</ElButton
-              >
-            </template>
-          </div>
-        </div>
-        <div class="figures">
-          <div>
-            <span class="quiet">height above design</span>
-            <strong v-if="r.counting.value > 0" class="mono big" data-test="counting"
-              >{{ Math.min(r.counting.value, POSITIONS) }} of {{ POSITIONS }}</strong
-            >
-            <strong v-else class="mono big" :class="{ off: r.fix.value?.above !== null }" data-test="above">{{
-              r.fix.value?.above == null ? 'beside it' : signedLength(r.fix.value.above, units)
-            }}</strong>
-            <span v-if="r.fix.value?.above != null"
-              ><b
-                >{{ r.fix.value.above > 0 ? 'cut' : 'fill' }} {{ small(Math.abs(r.fix.value.above), units) }} {{ smallUnit(units) }}</b
-              ></span
-            >
-            <span class="mono"
-              >{{ height(r.fix.value?.h, units)
-              }}<template v-if="r.fix.value?.design != null"> − {{ height(r.fix.value.design, units) }}</template></span
-            >
-          </div>
-          <div v-if="r.fix.value?.point" data-test="to-point">
-            <span class="quiet">to {{ r.point.value }}</span>
-            <strong class="mono big">{{ length(r.fix.value.point.distance, units) }}</strong>
-            <span class="mono">{{ angle(r.fix.value.point.bearing, { ...units, angles: 0 }) }}</span>
-            <span class="mono">{{ aside(r.fix.value.point.forward, 'ahead', 'behind') }}</span>
-            <span class="mono">{{ aside(r.fix.value.point.right, 'right', 'left') }}</span>
-            <span v-if="r.fix.value.point.fill !== null" class="mono">height {{ signedLength(r.fix.value.point.fill, units) }}</span>
-          </div>
-          <div v-else-if="r.fix.value?.line" data-test="to-line">
-            <span class="quiet">along {{ lines.find((l) => l.key === r.line.value)?.name }}</span>
-            <strong class="mono big">{{ length(r.fix.value.line.station, units) }}</strong>
-            <span class="mono">{{ aside(r.fix.value.line.offset, 'right', 'left') }}</span>
-            <span v-if="r.fix.value.line.fill !== null" class="mono">height {{ signedLength(r.fix.value.line.fill, units) }}</span>
-            <span v-if="r.fix.value.line.beyond" class="doubt">beyond its end</span>
-          </div>
-          <div v-else><span class="quiet">nothing is set out; press stake</span></div>
-        </div>
-      </div>
-      <div class="keys">
-        <ElButton data-test="field-plan" :type="view === 'plan' ? 'primary' : 'default'" @click="view = 'plan'">plan</ElButton>
-        <ElButton data-test="field-3d" :type="view === '3d' ? 'primary' : 'default'" :disabled="!mesh" @click="view = '3d'">3D</ElButton>
-        <ElButton
-          data-test="field-layers"
-          :type="sheet === 'layers' ? 'primary' : 'default'"
-          @click="sheet = sheet === 'layers' ? '' : 'layers'"
-          >layers</ElButton
-        >
-        <ElButton
-          data-test="field-stake"
-          :type="sheet === 'stake' ? 'primary' : 'default'"
-          @click="sheet = sheet === 'stake' ? '' : 'stake'"
-          >stake</ElButton
-        >
-        <ElButton
-          data-test="field-walk"
-          :type="r.isWalking.value ? 'primary' : 'default'"
-          @click="r.isWalking.value ? r.stop() : startWalk()"
-          >walk</ElButton
-        >
-        <ElButton data-test="field-shoot" :disabled="r.counting.value > 0" @click="r.shoot(code)">shoot</ElButton>
-        <ElButton
-          data-test="field-shots"
-          :type="sheet === 'shots' ? 'primary' : 'default'"
-          @click="sheet = sheet === 'shots' ? '' : 'shots'"
-          >shots {{ r.shots.value.length }}</ElButton
-        >
-        <ElButton data-test="field-close" @click="emit('close')">close</ElButton>
+        </template>
+        <template v-else-if="sheet === 'stake'">
+          <ElSelect
+            :model-value="r.point.value"
+            filterable
+            placeholder="a point of the package"
+            aria-label="Point to set out"
+            data-test="stake-point"
+            @change="(name: string) => stake('point', name)"
+          >
+            <ElOption v-for="p in drawing.points" :key="p.name" :value="p.name" :label="p.name" />
+          </ElSelect>
+          <ElSelect
+            :model-value="r.line.value"
+            filterable
+            placeholder="a line or alignment"
+            aria-label="Line to set out"
+            data-test="stake-line"
+            @change="(key: string) => stake('line', key)"
+          >
+            <ElOption v-for="l in lines" :key="l.key" :value="l.key" :label="l.name" />
+          </ElSelect>
+          <ElButton class="wide" @click="stake('point', '')">nothing: height alone</ElButton>
+        </template>
+        <template v-else-if="sheet === 'shots'">
+          <p v-if="r.shots.value.length === 0">No shot yet. Stand where it is built, and press shoot.</p>
+          <table v-else class="mono">
+            <tr v-for="(s, i) in r.shots.value" :key="i">
+              <td>{{ prefix }}{{ i + 1 }}</td>
+              <td>{{ s.count }} positions</td>
+              <td>{{ s.above === null ? '' : `${small(s.above, units, true)} ${smallUnit(units)}` }}</td>
+              <td class="quiet">{{ s.note }}</td>
+            </tr>
+          </table>
+          <label>names begin with <ElInput v-model="prefix" maxlength="20" aria-label="Names begin with" /></label>
+          <label>code <ElInput v-model="code" maxlength="60" aria-label="Code of shots" /></label>
+          <ElButton
+            type="primary"
+            class="wide"
+            data-test="bring-shots"
+            :disabled="r.shots.value.length === 0 || !project.mayChange"
+            @click="bring"
+            >bring them into the project</ElButton
+          >
+        </template>
       </div>
     </div>
-    <p class="quiet">
+    <div class="figures">
+      <div>
+        <span class="quiet">height above design</span>
+        <strong v-if="r.counting.value > 0" class="mono big" data-test="counting"
+          >{{ Math.min(r.counting.value, POSITIONS) }} of {{ POSITIONS }}</strong
+        >
+        <strong v-else class="mono big" :class="{ off: r.fix.value?.above !== null }" data-test="above">{{
+          r.fix.value?.above == null ? 'beside it' : signedLength(r.fix.value.above, units)
+        }}</strong>
+        <span v-if="r.fix.value?.above != null"
+          ><b>{{ r.fix.value.above > 0 ? 'cut' : 'fill' }} {{ small(Math.abs(r.fix.value.above), units) }} {{ smallUnit(units) }}</b></span
+        >
+        <span class="mono"
+          >{{ height(r.fix.value?.h, units)
+          }}<template v-if="r.fix.value?.design != null"> − {{ height(r.fix.value.design, units) }}</template></span
+        >
+      </div>
+      <div v-if="r.fix.value?.point" data-test="to-point">
+        <span class="quiet">to {{ r.point.value }}</span>
+        <strong class="mono big">{{ length(r.fix.value.point.distance, units) }}</strong>
+        <span class="mono">{{ angle(r.fix.value.point.bearing, { ...units, angles: 0 }) }}</span>
+        <span class="mono">{{ aside(r.fix.value.point.forward, 'ahead', 'behind') }}</span>
+        <span class="mono">{{ aside(r.fix.value.point.right, 'right', 'left') }}</span>
+        <span v-if="r.fix.value.point.fill !== null" class="mono">height {{ signedLength(r.fix.value.point.fill, units) }}</span>
+      </div>
+      <div v-else-if="r.fix.value?.line" data-test="to-line">
+        <span class="quiet">along {{ lines.find((l) => l.key === r.line.value)?.name }}</span>
+        <strong class="mono big">{{ length(r.fix.value.line.station, units) }}</strong>
+        <span class="mono">{{ aside(r.fix.value.line.offset, 'right', 'left') }}</span>
+        <span v-if="r.fix.value.line.fill !== null" class="mono">height {{ signedLength(r.fix.value.line.fill, units) }}</span>
+        <span v-if="r.fix.value.line.beyond" class="doubt">beyond its end</span>
+      </div>
+      <div v-else><span class="quiet">nothing is set out; press stake</span></div>
+    </div>
+
+    <template #keys>
+      <ElButton data-test="field-plan" :type="view === 'plan' ? 'primary' : 'default'" @click="view = 'plan'">plan</ElButton>
+      <ElButton data-test="field-3d" :type="view === '3d' ? 'primary' : 'default'" :disabled="!mesh" @click="view = '3d'">3D</ElButton>
+      <ElButton
+        data-test="field-layers"
+        :type="sheet === 'layers' ? 'primary' : 'default'"
+        @click="sheet = sheet === 'layers' ? '' : 'layers'"
+        >layers</ElButton
+      >
+      <ElButton data-test="field-stake" :type="sheet === 'stake' ? 'primary' : 'default'" @click="sheet = sheet === 'stake' ? '' : 'stake'"
+        >stake</ElButton
+      >
+      <ElButton data-test="field-walk" :type="r.isWalking.value ? 'primary' : 'default'" @click="r.isWalking.value ? r.stop() : startWalk()"
+        >walk</ElButton
+      >
+      <ElButton data-test="field-shoot" :disabled="r.counting.value > 0" @click="r.shoot(code)">shoot</ElButton>
+      <ElButton data-test="field-shots" :type="sheet === 'shots' ? 'primary' : 'default'" @click="sheet = sheet === 'shots' ? '' : 'shots'"
+        >shots {{ r.shots.value.length }}</ElButton
+      >
+      <ElButton data-test="field-close" @click="emit('close')">close</ElButton>
+    </template>
+    <template #hint>
       simulated controller: arrow keys lead the rover by
-      <ElSelect v-model="pace" size="small" aria-label="Step of the rover"
+      <ElSelect v-model="pace" class="pace" size="small" aria-label="Step of the rover"
         ><ElOption v-for="p in [0.05, 0.5, 5]" :key="p" :value="p" :label="`${length(p, units)} ${lengthUnit(units)}`" /></ElSelect
       >, with Shift by a tenth; a click puts it there
-    </p>
-  </div>
+    </template>
+  </DeviceShell>
 </template>
 
 <style scoped>
-.stand {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  gap: 6px;
-  padding: 8px;
-  overflow: auto;
-  background: var(--paper);
-}
-.device {
-  flex: 0 1 610px;
-  min-height: 430px;
-  width: min(420px, 100%);
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  padding: 14px;
-  border-radius: 18px;
-  background: #2b313b;
-}
-.screen {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-  flex-direction: column;
-  background: var(--page);
-}
 .head {
   display: flex;
   align-items: center;
@@ -387,18 +345,7 @@ onBeforeUnmount(() => {
 .big.off {
   color: var(--vermilion);
 }
-.keys {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 8px;
-}
-.keys .el-button {
-  height: 40px;
-  margin: 0;
-  font-size: 15px;
-  font-weight: 600;
-}
-p .el-select {
+.pace {
   width: 92px;
 }
 </style>

@@ -13,6 +13,7 @@ import { fileSize, when } from '../../format/units';
 import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene, type ScenePath } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import ReceiptTable from './ReceiptTable.vue';
 
 /** Files as they are written one by one, and what was handed over before. */
 const project = useProject();
@@ -236,15 +237,7 @@ watch(surfaces, drawContours);
             <span class="quiet">version {{ chosen.run }}, {{ when(chosen.createdAt) }} by {{ chosen.author }}</span>
           </div>
           <div v-if="chosen.stale.length > 0" class="doubt">Stale: {{ chosen.stale.join('; ') }}.</div>
-          <table class="receipt" aria-label="Receipt">
-            <tr v-for="c in chosen.checks" :key="c.what">
-              <td>{{ c.what }}</td>
-              <td class="mono">{{ c.expected }}</td>
-              <td class="quiet">read back</td>
-              <td class="mono">{{ c.found }}</td>
-              <td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td>
-            </tr>
-          </table>
+          <ReceiptTable :checks="chosen.checks" />
           <div class="quiet">{{ chosen.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${chosen.leftOut.join('; ')}.` }}</div>
           <div class="quiet mono hash" data-test="inputs">
             SHA-256 {{ chosen.sha256.slice(0, 16) }}…<template v-if="chosen.inputs.length > 0"
@@ -327,8 +320,5 @@ pre {
 }
 .isg {
   margin-left: 10px;
-}
-.receipt td {
-  padding: 1px 16px 1px 0;
 }
 </style>

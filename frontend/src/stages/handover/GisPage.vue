@@ -12,6 +12,7 @@ import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
+import ReceiptTable from './ReceiptTable.vue';
 
 /** What goes to information systems: well enough known, with the attributes that are chosen, in the system that is asked for. */
 const project = useProject();
@@ -194,15 +195,7 @@ onMounted(load);
             >
           </div>
           <div v-if="file.stale.length > 0" class="doubt">Stale: {{ file.stale.join('; ') }}.</div>
-          <table class="receipt" aria-label="Receipt">
-            <tr v-for="c in file.checks" :key="c.what">
-              <td>{{ c.what }}</td>
-              <td class="mono">{{ c.expected }}</td>
-              <td class="quiet">read back</td>
-              <td class="mono">{{ c.found }}</td>
-              <td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td>
-            </tr>
-          </table>
+          <ReceiptTable :checks="file.checks" />
           <div class="quiet">{{ file.leftOut.length === 0 ? 'Nothing was left out.' : `Left out: ${file.leftOut.join('; ')}.` }}</div>
           <LineageList :place="file.slot" />
           <div v-if="file.holds">
@@ -241,8 +234,5 @@ onMounted(load);
 }
 .wide {
   flex: 1;
-}
-.receipt td {
-  padding: 1px 16px 1px 0;
 }
 </style>

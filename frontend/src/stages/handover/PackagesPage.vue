@@ -18,6 +18,7 @@ import { readMesh } from '../terrain/mesh';
 import FieldDevice from './FieldDevice.vue';
 import { fieldScene } from './fieldScene';
 import PackageForm from './PackageForm.vue';
+import ReceiptTable from './ReceiptTable.vue';
 
 /** Packages for controllers and machines: what is chosen, what the zip holds, and how a controller shows it. */
 type Item = HeldView['items'][number];
@@ -189,15 +190,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
               >New package</ElButton
             >
           </div>
-          <table v-if="file && !file.holds" class="receipt" aria-label="Receipt">
-            <tr v-for="c in file.checks" :key="c.what">
-              <td>{{ c.what }}</td>
-              <td class="mono">{{ c.expected }}</td>
-              <td class="quiet">read back</td>
-              <td class="mono">{{ c.found }}</td>
-              <td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td>
-            </tr>
-          </table>
+          <ReceiptTable v-if="file && !file.holds" :checks="file.checks" />
           <div v-if="held" class="items">
             <FiguresTable
               label="what the package holds"
@@ -288,8 +281,5 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
   height: 4px;
   margin-right: 6px;
   vertical-align: middle;
-}
-.receipt td {
-  padding: 1px 16px 1px 0;
 }
 </style>

@@ -11,6 +11,7 @@ import Slip from '../../frame/Slip.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { useProject } from '../../state/project';
 import PdfPreview from './PdfPreview.vue';
+import ReceiptTable from './ReceiptTable.vue';
 import SheetForm from './SheetForm.vue';
 import { requestOf, scaleText } from './sheets';
 import ViewForm from './ViewForm.vue';
@@ -192,15 +193,7 @@ onMounted(load);
               <span v-else class="quiet">not drawn yet</span>
             </div>
             <div v-if="file && file.stale.length > 0" class="doubt">Stale: {{ file.stale.join('; ') }}.</div>
-            <table v-if="file" class="receipt" aria-label="Receipt">
-              <tr v-for="c in file.checks" :key="c.what">
-                <td>{{ c.what }}</td>
-                <td class="mono">{{ c.expected }}</td>
-                <td class="quiet">measured</td>
-                <td class="mono">{{ c.found }}</td>
-                <td :class="c.holds ? 'holds' : 'fails'">{{ c.holds ? '✓' : '✕' }}</td>
-              </tr>
-            </table>
+            <ReceiptTable v-if="file" :checks="file.checks" found="measured" />
             <div class="row">
               <ElButton type="primary" data-test="draw-sheets" :disabled="!project.mayChange" @click="draw">{{
                 chosen.length === 1 ? 'Draw it as PDF' : 'Draw them as one PDF'
@@ -237,8 +230,5 @@ onMounted(load);
   display: flex;
   flex-direction: column;
   min-height: 130px;
-}
-.receipt td {
-  padding: 1px 16px 1px 0;
 }
 </style>
