@@ -21,6 +21,7 @@ use App\HandOver\View\CadView;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
+use Mensura\Fault\UnusableInput;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\Routing\Attribute\Route;
@@ -90,6 +91,9 @@ final class CadController
     private function keep(Project $project, CadRequest $request, ?int $existing): JsonResponse
     {
         $definition = CadDefinition::fromArray((array) $request);
+        if ([] === [...$definition->roles, ...$definition->surfaces, ...$definition->layers, ...$definition->alignments]) {
+            throw new UnusableInput('', 'nothing is chosen: choose points, a surface, a layer or an alignment');
+        }
 
         return new JsonResponse(['set' => $this->keep->keep($this->sets, $project, $request->name, $definition, $existing)]);
     }

@@ -22,6 +22,7 @@ use App\Project\Reads;
 use App\Result\ResultRepository;
 use App\Store\FileStore;
 use Mensura\Exchange\FeatureCatalogue\FeatureCatalogue;
+use Mensura\Fault\UnusableInput;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
@@ -99,6 +100,9 @@ final class CatalogueController
     private function keep(Project $project, CatalogueRequest $request, ?int $existing): JsonResponse
     {
         $definition = CatalogueDefinition::fromArray((array) $request);
+        if ([] === $definition->catalogue->types) {
+            throw new UnusableInput('/types', 'a catalogue holds at least one type');
+        }
 
         return new JsonResponse(['catalogue' => $this->keep->keep($this->catalogues, $project, $request->name, $definition, $existing)]);
     }

@@ -19,6 +19,7 @@ use App\HandOver\View\GisView;
 use App\Project\Changes;
 use App\Project\Project;
 use App\Project\Reads;
+use Mensura\Fault\UnusableInput;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Attribute\MapRequestPayload;
 use Symfony\Component\Routing\Attribute\Route;
@@ -85,6 +86,9 @@ final class GisController
     private function keep(Project $project, GisRequest $request, ?int $existing): JsonResponse
     {
         $definition = GisDefinition::fromArray((array) $request);
+        if ([] === [...$definition->roles, ...$definition->layers]) {
+            throw new UnusableInput('', 'nothing is chosen: choose points or a layer');
+        }
 
         return new JsonResponse(['set' => $this->keep->keep($this->sets, $project, $request->name, $definition, $existing)]);
     }

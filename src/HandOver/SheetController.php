@@ -123,6 +123,9 @@ final class SheetController
     private function keepView(Project $project, ViewRequest $request, ?int $existing): JsonResponse
     {
         $definition = ViewDefinition::fromArray((array) $request);
+        if ([] === [...$definition->roles, ...$definition->surfaces, ...$definition->layers]) {
+            throw new UnusableInput('', 'this view shows nothing: choose points, a surface or a layer for it');
+        }
         // Locked is what it shows, which is looked at by locking alone.
         $locked = null === $existing ? '' : $this->views->in($project, $existing)?->definition()->locked ?? '';
 
@@ -134,6 +137,9 @@ final class SheetController
     private function keepSheet(Project $project, SheetRequest $request, ?int $existing): JsonResponse
     {
         $definition = SheetDefinition::fromArray((array) $request);
+        if ([] === $definition->windows) {
+            throw new UnusableInput('/windows', 'this sheet shows nothing: give it a window with a view');
+        }
         foreach ($definition->windows as $k => $w) {
             if (null === $this->views->in($project, $w['view'])) {
                 throw new UnusableInput("/windows/$k/view", 'there is no such view; save one first');

@@ -16,6 +16,7 @@ use Mensura\Exchange\LandXml\LandXmlDesign;
 use Mensura\Exchange\Look\FileLook;
 use Mensura\Exchange\Look\Looked;
 use Mensura\Fault\UnusableInput;
+use Psr\Clock\ClockInterface;
 
 /** A drawing as it was chosen: DXF with blocks, polylines in space and faces on their layers, or LandXML; in a zip. */
 final class CadExport implements OffersChoice
@@ -28,6 +29,7 @@ final class CadExport implements OffersChoice
 
     public function __construct(
         private readonly CadRepository $sets, private readonly CadParts $parts, private readonly ProjectReference $references,
+        private readonly ClockInterface $clock,
     ) {
     }
 
@@ -155,7 +157,7 @@ final class CadExport implements OffersChoice
     private function landXml(Project $project, CadScene $scene, string $path): void
     {
         $system = $this->references->of($project);
-        $xml = new LandXmlDesign($path, $project->name(), new \DateTimeImmutable());
+        $xml = new LandXmlDesign($path, $project->name(), $this->clock->now());
         $xml->system($system->name ?? 'plane local system', null !== $system && 1.0 === $system->unit ? $system->code : null);
         $xml->points($scene->points);
         $xml->alignments($scene->alignments);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\HandOver\Catalogue;
 
 use App\Account\User;
+use App\HandOver\Field\TakeShots;
 use App\HandOver\Kept\Given;
 use App\HandOver\Request\CollectedRequest;
 use App\Project\Project;
@@ -81,8 +82,8 @@ final class TakeCollected
         if ([] === $rows) {
             throw new UnusableInput('/features', 'nothing was collected');
         }
-        $height = $project->hasGeoidHeights() ? 'orthometric' : 'ellipsoidal';
-        $head = ['point', 'easting [m]', 'northing [m]', "$height height [m]", 'code', 'feature', 'line', 'sd plan [m]', 'positions'];
+        $height = TakeShots::heightHeading($project);
+        $head = ['point', 'easting [m]', 'northing [m]', $height, 'code', 'feature', 'line', 'sd plan [m]', 'positions'];
         $stream = fopen('php://temp', 'w+') ?: throw new \RuntimeException('No temporary file can be written.');
         fwrite($stream, "# collected with the catalogue $of\n");
         foreach ([[...$head, ...$columns], ...$rows] as $row) {

@@ -27,8 +27,8 @@ final class TakeShots
      */
     public function take(Project $project, User $author, ShotsRequest $request, string $of): array
     {
-        $height = $project->hasGeoidHeights() ? 'orthometric' : 'ellipsoidal';
-        $lines = ["# as built, shot with the package $of", "point,easting [m],northing [m],$height height [m],code,sd plan [m],positions"];
+        $height = self::heightHeading($project);
+        $lines = ["# as built, shot with the package $of", "point,easting [m],northing [m],$height,code,sd plan [m],positions"];
         $taken = [];
         foreach ($this->points->onGrid($project) as $p) {
             $taken[$p->name] = true;
@@ -52,5 +52,11 @@ final class TakeShots
         $file = $this->intake->take($project, $author, \sprintf('%s-as-built-%s.csv', $of, $names[0]), implode("\n", $lines)."\n");
 
         return ['file' => $file, 'names' => $names];
+    }
+
+    /** Of a column of heights as the project has them. */
+    public static function heightHeading(Project $project): string
+    {
+        return (['geoid' => 'orthometric ', 'local' => ''][$project->heights()] ?? 'ellipsoidal ').'height [m]';
     }
 }

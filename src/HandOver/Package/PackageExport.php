@@ -16,6 +16,7 @@ use Mensura\Exchange\Package\Package;
 use Mensura\Exchange\Package\PackageReader;
 use Mensura\Exchange\Package\PackageWriter;
 use Mensura\Fault\UnusableInput;
+use Psr\Clock\ClockInterface;
 
 /** A package for field controllers and machines, as one zip of open files. */
 final class PackageExport implements OffersChoice
@@ -25,8 +26,9 @@ final class PackageExport implements OffersChoice
     /** Metres: half of the last decimal of points and lines. */
     private const ALLOWED = 0.00001;
 
-    public function __construct(private readonly PackageRepository $packages, private readonly PackageParts $parts)
-    {
+    public function __construct(
+        private readonly PackageRepository $packages, private readonly PackageParts $parts, private readonly ClockInterface $clock,
+    ) {
     }
 
     public static function key(): string
@@ -68,7 +70,7 @@ final class PackageExport implements OffersChoice
 
     public function write(Project $project, array $chosen, string $path): array
     {
-        $package = $this->parts->of($project, $this->package($project, $chosen), (new \DateTimeImmutable())->format(\DATE_ATOM));
+        $package = $this->parts->of($project, $this->package($project, $chosen), $this->clock->now()->format(\DATE_ATOM));
 
         return [...$package->leftOut, ...PackageWriter::write($package, $path)];
     }

@@ -55,6 +55,7 @@ const COUNTED: Record<string, [string, string]> = {
 const counted = (i: Item) => (COUNTED[i.kind] ? `${i.count} ${COUNTED[i.kind]![i.count === 1 ? 0 : 1]}` : '');
 const headline = computed(() => {
   const h = held.value;
+  if (!h && file.value && !file.value.holds) return `Package ${kept.value!.name} was written, and its receipt does not hold`;
   if (!h) return kept.value ? `Package ${kept.value.name} is not written yet` : '';
   const lines = h.layers.reduce((n, l) => n + l.lines, 0);
   const points = h.items.find((i) => i.kind === 'points')?.count ?? 0;
