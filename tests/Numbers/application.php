@@ -66,6 +66,8 @@ $say = static function (string $what) use ($client): void {
     }
     // Names of jobs are drawn at random.
     $content = (string) preg_replace('/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/', 'JOB', $content);
+    // A PDF says when it was written, and no two are the same to the byte.
+    $content = (string) preg_replace('/("name":"[^"]*\.pdf".*?"sha256":")[0-9a-f]{64}/', '$1PDF', $content);
     echo "== $what -> ", $response->getStatusCode(), "\n", mb_check_encoding($content, 'UTF-8') ? $content : hash('sha256', $content), "\n";
 };
 

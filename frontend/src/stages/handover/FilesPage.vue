@@ -112,7 +112,7 @@ watch(surfaces, drawContours);
 <template>
   <TwoPages>
     <template #figures>
-      <div class="sheet">
+      <div class="sheet scroll">
         <slot />
         <div>
           <h1>
@@ -276,8 +276,8 @@ watch(surfaces, drawContours);
 /* What was written is seen without looking for it: the kinds there are to write scroll by themselves. */
 .offers {
   flex: 0 1 auto;
-  min-height: 220px;
-  max-height: 46vh;
+  min-height: 140px;
+  max-height: 30vh;
   overflow-y: auto;
   scrollbar-gutter: stable;
 }
@@ -303,8 +303,8 @@ pre {
 .files {
   display: flex;
   flex-direction: column;
-  flex: 1 0 150px;
-  min-height: 150px;
+  flex: 1 0 130px;
+  min-height: 130px;
 }
 .choices > div {
   display: grid;
