@@ -24,6 +24,11 @@ final class AccessTest extends OfficeTestCase
         'baselines' => ['/p/1/baselines', '[data-test=process-all]'],
         'terrain' => ['/p/1/terrain', '[data-test=new-surface]'],
         'hand-over' => ['/p/1/handover', '.body .row'],
+        'drawings' => ['/p/1/handover?page=drawings', '[data-test=write-cad]'],
+        'packages' => ['/p/1/handover?page=packages', '[data-test=open-device]'],
+        'sheets' => ['/p/1/handover?page=sheets', '.body .row'],
+        'GIS' => ['/p/1/handover?page=gis', '[data-test=write-gis]'],
+        'catalogue' => ['/p/1/handover?page=catalogue', '[data-test=try-1]'],
         'clouds' => ['/p/1/clouds', '.empty-page'],
         'projects' => ['/', '.row'],
     ];

@@ -33,8 +33,11 @@ final class PackageReader
      */
     public static function read(string $path, string $name): HeldPackage
     {
-        $folder = $path.'-held-'.bin2hex(random_bytes(4));
-        mkdir($folder, 0700);
+        // Never beside the file: where it is kept nothing else belongs.
+        $folder = sys_get_temp_dir().'/package-held-'.bin2hex(random_bytes(8));
+        if (!@mkdir($folder, 0700)) {
+            throw new \RuntimeException($folder.' cannot be made.');
+        }
         try {
             self::unpack($path, $name, $folder);
 

@@ -95,8 +95,11 @@ async function open() {
   const begin = h.items[0];
   selected.value = new Set(begin ? [key(begin)] : []);
 }
-watch(surface, async (k) => {
-  mesh.value = k < 0 || !file.value ? null : await bytes(project.path(`/handover/${file.value.id}/held/surfaces/${k}`));
+watch([surface, held], async ([k]) => {
+  const of = file.value?.id;
+  const shape = k < 0 || of === undefined ? null : await bytes(project.path(`/handover/${of}/held/surfaces/${k}`));
+  // Another may be chosen by now.
+  if (surface.value === k && file.value?.id === of) mesh.value = shape;
 });
 watch([kept, file], open);
 watch(() => project.version, load);
