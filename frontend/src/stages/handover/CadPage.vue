@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue';
-import { get, post, put, remove } from '../../api/client';
-import { copyOf } from '../../api/copyOf';
-import type { CadLayersView, CadRequest, CadSetView, CadView, ExportRequest } from '../../api/types';
+import { computed } from 'vue';
+import type { CadLayersView, CadRequest, CadSetView, CadView } from '../../api/types';
 import { fileSize, when } from '../../format/units';
 import LineageList from '../../frame/LineageList.vue';
 import Slip from '../../frame/Slip.vue';
@@ -11,20 +9,23 @@ import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import ReceiptTable from './ReceiptTable.vue';
+import { useSets } from './useSets';
 
 /** What goes to drawing programs, and onto which layers: the mapping shows every layer before anything is written. */
 const project = useProject();
-const data = ref<CadView | null>(null);
-const chosen = ref(0);
-const draft = ref<Required<CadRequest>>(begin(null));
-const layers = ref<CadLayersView | null>(null);
-const problem = ref('');
 const STYLES = ['solid', 'dashed', 'dotted'];
-let timer = 0;
-let turn = 0;
-
-const kept = computed<CadSetView | null>(() => data.value?.sets.find((s) => s.id === chosen.value) ?? null);
-const file = computed(() => kept.value?.files[0] ?? null);
+const {
+  data,
+  chosen,
+  draft,
+  before: layers,
+  problem,
+  kept,
+  file,
+  choose,
+  write,
+  away,
+} = useSets<CadSetView, CadView, Required<CadRequest>, CadLayersView>('cad', 'layers', begin, 'Written, and looked into again.');
 const key = (x: { file: number; layer?: string; name?: string }) => `${x.file} ${x.layer ?? x.name}`;
 const drawn = computed({
   get: () => draft.value.layers.map(key),
@@ -65,14 +66,6 @@ function begin(s: CadSetView | null): Required<CadRequest> {
     mapping: s?.mapping ?? [],
   };
 }
-async function load() {
-  data.value = await get<CadView>(project.path('/handover/cad'));
-  if (!kept.value && data.value.sets[0] && draft.value.name === '') choose(data.value.sets[0].id);
-}
-function choose(id: number) {
-  chosen.value = id;
-  draft.value = copyOf(begin(kept.value));
-}
 const shows = (id: number) => {
   const s = draft.value.surfaces.find((x) => x.id === id);
   return s ? (['faces', 'lines', 'contours'] as const).filter((k) => s[k]) : [];
@@ -88,48 +81,6 @@ function map(from: string, more: Partial<{ to: string; colour: string; style: st
   const others = draft.value.mapping.filter((m) => m.from !== from);
   draft.value.mapping = now.to === '' && now.colour === '' && now.style === '' ? others : [...others, now];
 }
-watch(
-  draft,
-  () => {
-    window.clearTimeout(timer);
-    const mine = (turn += 1);
-    timer = window.setTimeout(async () => {
-      try {
-        const found = await post<CadLayersView>(project.path('/handover/cad/layers'), {
-          ...draft.value,
-          name: draft.value.name || 'draft',
-        });
-        if (mine === turn) [layers.value, problem.value] = [found, ''];
-      } catch (e) {
-        if (mine === turn) [layers.value, problem.value] = [null, String(e instanceof Error ? e.message : e)];
-      }
-    }, 300);
-  },
-  { deep: true, immediate: true },
-);
-watch(() => project.version, load);
-
-async function write() {
-  const of = kept.value;
-  let id = 0;
-  const ok = await project.attempt(async () => {
-    const body = { ...draft.value, name: draft.value.name.trim() };
-    const answer = of
-      ? await put<{ set: number }>(project.path(`/handover/cad/${of.id}`), body, of.version)
-      : await post<{ set: number }>(project.path('/handover/cad'), body);
-    id = answer.set;
-    await project.job(post(project.path('/handover'), { kind: 'cad', surfaces: [id] } satisfies ExportRequest));
-  }, 'Written, and looked into again.');
-  await load();
-  if (ok) choose(id);
-}
-async function away() {
-  if (kept.value && (await project.attempt(() => remove(project.path(`/handover/cad/${kept.value!.id}`))))) {
-    await load();
-    choose(data.value?.sets[0]?.id ?? 0);
-  }
-}
-onMounted(load);
 </script>
 
 <template>

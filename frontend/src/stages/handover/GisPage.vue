@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue';
-import { get, post, put, remove } from '../../api/client';
-import { copyOf } from '../../api/copyOf';
-import type { ExportRequest, GisCountView, GisRequest, GisSetView, GisView } from '../../api/types';
+import { computed } from 'vue';
+import type { GisCountView, GisRequest, GisSetView, GisView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import SystemPicker from '../../fields/SystemPicker.vue';
 import { fileSize, smallUnit, metresPerSmall, when } from '../../format/units';
@@ -13,20 +11,23 @@ import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import ReceiptTable from './ReceiptTable.vue';
+import { useSets } from './useSets';
 
 /** What goes to information systems: well enough known, with the attributes that are chosen, in the system that is asked for. */
 const project = useProject();
 const units = computed(() => project.units);
-const data = ref<GisView | null>(null);
-const chosen = ref(0);
-const draft = ref<GisRequest>(begin(null));
-const count = ref<GisCountView | null>(null);
-const problem = ref('');
-let timer = 0;
-let turn = 0;
-
-const kept = computed<GisSetView | null>(() => data.value?.sets.find((s) => s.id === chosen.value) ?? null);
-const file = computed(() => kept.value?.files[0] ?? null);
+const {
+  data,
+  chosen,
+  draft,
+  before: count,
+  problem,
+  kept,
+  file,
+  choose,
+  write,
+  away,
+} = useSets<GisSetView, GisView, Required<GisRequest>, GisCountView>('gis', 'count', begin, 'Written, and counted again in the file.');
 const layerKey = (l: { file: number; layer: string }) => `${l.file} ${l.layer}`;
 const layers = computed({
   get: () => (draft.value.layers ?? []).map(layerKey),
@@ -57,54 +58,6 @@ function begin(s: GisSetView | null): Required<GisRequest> {
     system: s?.system ?? '',
   };
 }
-async function load() {
-  data.value = await get<GisView>(project.path('/handover/gis'));
-  if (!kept.value && data.value.sets[0] && draft.value.name === '') choose(data.value.sets[0].id);
-}
-function choose(id: number) {
-  chosen.value = id;
-  draft.value = copyOf(begin(kept.value));
-}
-/** What would go along, a moment after the last change. */
-watch(
-  draft,
-  () => {
-    window.clearTimeout(timer);
-    const mine = (turn += 1);
-    timer = window.setTimeout(async () => {
-      try {
-        const found = await post<GisCountView>(project.path('/handover/gis/count'), { ...draft.value, name: draft.value.name || 'draft' });
-        if (mine === turn) [count.value, problem.value] = [found, ''];
-      } catch (e) {
-        if (mine === turn) [count.value, problem.value] = [null, String(e instanceof Error ? e.message : e)];
-      }
-    }, 300);
-  },
-  { deep: true, immediate: true },
-);
-watch(() => project.version, load);
-
-async function write() {
-  const of = kept.value;
-  let id = 0;
-  const ok = await project.attempt(async () => {
-    const body = { ...draft.value, name: draft.value.name.trim() };
-    const answer = of
-      ? await put<{ set: number }>(project.path(`/handover/gis/${of.id}`), body, of.version)
-      : await post<{ set: number }>(project.path('/handover/gis'), body);
-    id = answer.set;
-    await project.job(post(project.path('/handover'), { kind: 'gis', surfaces: [id] } satisfies ExportRequest));
-  }, 'Written, and counted again in the file.');
-  await load();
-  if (ok) choose(id);
-}
-async function away() {
-  if (kept.value && (await project.attempt(() => remove(project.path(`/handover/gis/${kept.value!.id}`))))) {
-    await load();
-    choose(data.value?.sets[0]?.id ?? 0);
-  }
-}
-onMounted(load);
 </script>
 
 <template>
