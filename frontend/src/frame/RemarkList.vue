@@ -18,11 +18,13 @@ const told = computed(() => remarks.value.filter((r) => r.answers === 0));
 const answers = (id: number) => remarks.value.filter((r) => r.answers === id);
 const count = computed(() => remarks.value.filter((r) => !r.checks || r.text !== '').length);
 
+const isMissing = ref(false);
 let turn = 0;
 async function load() {
   const mine = (turn += 1);
-  const list = await get<RemarkView[]>(project.path(`/remarks/${encodeURIComponent(props.about)}`)).catch(() => []);
-  if (mine === turn) remarks.value = Array.isArray(list) ? list : [];
+  const list = await get<RemarkView[]>(project.path(`/remarks/${encodeURIComponent(props.about)}`)).catch(() => null);
+  if (mine !== turn) return;
+  [remarks.value, isMissing.value] = [list ?? [], list === null];
 }
 async function say(checks: boolean) {
   const body: RemarkRequest = { about: props.about, text: text.value.trim(), answers: checks ? 0 : answering.value, checks };
@@ -34,7 +36,8 @@ watch([() => props.about, () => project.version], load, { immediate: true });
 
 <template>
   <div class="remarks">
-    <div class="line">
+    <span v-if="isMissing" class="doubt">What was said about it could not be loaded.</span>
+    <div v-else class="line">
       <ElButton link type="primary" data-test="remarks" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{
         isOpen ? 'Hide remarks' : count > 0 ? `${count} ${count === 1 ? 'remark' : 'remarks'}` : 'Say something about it'
       }}</ElButton>

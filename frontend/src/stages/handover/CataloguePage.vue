@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { get, post, put } from '../../api/client';
 import { copyOf } from '../../api/copyOf';
 import type { CatalogueRequest, CatalogueView, ExportRequest } from '../../api/types';
+import FilePick from '../../fields/FilePick.vue';
 import type { Column } from '../../figures/columns';
 import { figures, words } from '../../figures/columns';
 import FiguresTable from '../../figures/FiguresTable.vue';
@@ -92,14 +93,21 @@ async function write() {
   await load();
   begin();
 }
-async function bringFile(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0];
-  if (!file) return;
-  const text = await file.text();
-  await project.attempt(async () => {
-    const parsed: unknown = JSON.parse(text);
-    chosen.value = (await post<{ catalogue: number }>(project.path('/handover/catalogues/import'), parsed)).catalogue;
-  }, 'Taken in.');
+async function bringFile(file: File) {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(await file.text());
+  } catch (e) {
+    project.say(
+      'bad',
+      `${file.name} is no JSON file (${String(e instanceof Error ? e.message : e)}); bring a catalogue as it was written.`,
+    );
+    return;
+  }
+  await project.attempt(
+    async () => (chosen.value = (await post<{ catalogue: number }>(project.path('/handover/catalogues/import'), parsed)).catalogue),
+    'Taken in.',
+  );
 }
 function add() {
   const d = draft.value;
@@ -135,7 +143,16 @@ onMounted(load);
             A catalogue says which types of features are collected in the field, how well each must be known, and what is asked of it. It
             goes out as an open file, and what comes back is held against the version it was collected with.
           </p>
-          <p><ElButton type="primary" data-test="new-catalogue" :disabled="!project.mayChange" @click="create">New catalogue</ElButton></p>
+          <p>
+            <ElButton type="primary" data-test="new-catalogue" :disabled="!project.mayChange" @click="create">New catalogue</ElButton>
+            <FilePick
+              text="Bring a file in"
+              accept=".json"
+              test="import-first"
+              :disabled="!project.mayChange"
+              @files="([file]) => file && bringFile(file)"
+            />
+          </p>
         </EmptyPage>
         <template v-else-if="draft && kept">
           <h1 data-test="catalogue-headline">{{ headline }}</h1>
@@ -150,9 +167,13 @@ onMounted(load);
             /></ElSelect>
             <ElInput v-model="draft.name" class="which" maxlength="80" aria-label="Name of the catalogue" data-test="catalogue-name" />
             <span class="spacer" />
-            <label class="link"
-              >Bring a file in<input type="file" accept=".json" hidden data-test="import-catalogue" @change="bringFile"
-            /></label>
+            <FilePick
+              text="Bring a file in"
+              accept=".json"
+              test="import-catalogue"
+              :disabled="!project.mayChange"
+              @files="([file]) => file && bringFile(file)"
+            />
             <ElButton data-test="new-catalogue" :disabled="!project.mayChange" @click="create">New catalogue</ElButton>
           </div>
           <div class="list">

@@ -2,6 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { post } from '../../api/client';
 import type { CollectedRequest, FixesRequest, FixView } from '../../api/types';
+import FilePick from '../../fields/FilePick.vue';
 import { isTyping } from '../../frame/keys';
 import { MapSketch } from '../../sketch';
 import { pointsScene, type ScenePath, type ScenePoint } from '../../sketch/scene';
@@ -137,12 +138,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
         <ElSelect v-if="a.kind === 'choice'" v-model="values[a.name]" :aria-label="a.name"
           ><ElOption v-for="o in a.options" :key="o" :value="o" :label="o"
         /></ElSelect>
-        <input
+        <FilePick
           v-else-if="a.kind === 'photo' || a.kind === 'file'"
-          type="file"
+          :text="values[a.name] || (a.kind === 'photo' ? 'take a photo' : 'choose a file')"
           :accept="a.kind === 'photo' ? 'image/*' : undefined"
-          :aria-label="a.name"
-          @change="(ev) => (values[a.name] = (ev.target as HTMLInputElement).files?.[0]?.name ?? '')"
+          :test="`collect-file-${a.name}`"
+          @files="([file]) => (values[a.name] = file?.name ?? '')"
         />
         <ElInput v-else v-model="values[a.name]" :maxlength="a.kind === 'text' ? a.length : 40" :aria-label="a.name" />
       </label>

@@ -250,7 +250,11 @@ watch(surfaces, drawContours);
             }}</strong>
             <span v-if="compared.because.length > 0">{{ compared.because.join('; ') }}.</span>
             <template v-if="!compared.same">
-              <span class="quiet">{{ compared.gone }} lines gone, {{ compared.new }} new.</span>
+              <span class="quiet">{{
+                compared.gone + compared.new === 0
+                  ? 'What this kind of file holds is not compared line by line.'
+                  : `${compared.gone} lines gone, ${compared.new} new.`
+              }}</span>
               <pre
                 v-if="compared.before.length + compared.now.length > 0"
               ><span v-for="(l, i) in compared.before" :key="`b${i}`" class="fails">− {{ l }}

@@ -34,8 +34,9 @@ export function fieldScene(held: HeldView, d: HeldDrawingView, mesh: MeshShape |
     kind: 'drawn',
     colour,
   });
+  const beneath = hidden.has('background') ? [] : d.background;
   const paths = [
-    ...(hidden.has('background') ? [] : d.background.map((l) => path(l.vertices, BACKGROUND))),
+    ...beneath.map((l) => path(l.vertices, BACKGROUND)),
     ...d.alignments
       .filter((a) => !hidden.has(a.name))
       .map((a) =>
