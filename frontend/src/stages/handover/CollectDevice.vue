@@ -131,10 +131,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
     <div class="view"><MapSketch :scene="scene" :moving="moving" bare still @place="(e: number, n: number) => (at = [e, n])" /></div>
     <div v-if="type" class="form">
       <label v-for="a in type.attributes" :key="a.name"
-        ><span
-          >{{ a.name }}<template v-if="a.unit"> {{ a.unit }}</template
-          ><b v-if="a.required" title="must be said"> *</b></span
-        >
+        ><span>{{ a.unit ? `${a.name}, ${a.unit}` : a.name }}<b v-if="a.required" title="must be said"> *</b></span>
         <ElSelect v-if="a.kind === 'choice'" v-model="values[a.name]" :aria-label="a.name"
           ><ElOption v-for="o in a.options" :key="o" :value="o" :label="o"
         /></ElSelect>
