@@ -94,6 +94,31 @@ final class ProjectRepository extends ServiceEntityRepository
         return $this->isLocked ? null : $this->revision($id);
     }
 
+    /**
+     * A new project and what it begins with: both or neither.
+     *
+     * @param \Closure(Project): void $begin
+     */
+    public function foundWith(Project $project, User $owner, \Closure $begin): void
+    {
+        $connection = $this->getEntityManager()->getConnection();
+        $connection->beginTransaction();
+        try {
+            $this->found($project, $this->getEntityManager()->getReference(User::class, $owner->id()) ?? $owner);
+            $begin($project);
+            $connection->commit();
+        } catch (\Throwable $e) {
+            $connection->rollBack();
+            throw $e;
+        }
+    }
+
+    public function rename(int $id, string $name): void
+    {
+        $query = $this->getEntityManager()->createQuery('UPDATE '.Project::class.' p SET p.name = :name WHERE p.id = :id');
+        $query->execute(['name' => $name, 'id' => $id]);
+    }
+
     /** As it is in the database now, whatever was loaded before. */
     public function fresh(int $id): Project
     {

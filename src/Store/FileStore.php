@@ -124,13 +124,29 @@ final class FileStore
     /** @param array<mixed> $value */
     public function putJson(array $value): string
     {
-        return $this->put((string) gzencode(json_encode($value, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION), 4));
+        return $this->put(self::json($value));
+    }
+
+    /**
+     * The bytes JSON is kept as.
+     *
+     * @param array<mixed> $value
+     */
+    public static function json(array $value): string
+    {
+        return (string) gzencode(json_encode($value, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION), 4);
     }
 
     /** @return array<mixed> */
     public function getJson(string $hash): array
     {
         return json_decode((string) gzdecode($this->get($hash), self::MOST_INFLATED), true, 64, \JSON_THROW_ON_ERROR);
+    }
+
+    /** Whether there is such a file, whole or not. */
+    public function has(string $hash): bool
+    {
+        return is_file($this->folder.'/'.self::path($hash));
     }
 
     /** Whether the whole file is there; one that was cut short is as good as none. */

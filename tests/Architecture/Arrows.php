@@ -48,7 +48,8 @@ final class Arrows
 
     /** What the application stands on, from the ground up: each may import those before it. */
     public const STACK = [
-        'Store', 'Api', 'Account', 'Project', 'Job', 'Ledger', 'Result', 'Review', 'Course', 'Survey', 'Reference', 'Design', 'Export',
+        'Store', 'Api', 'Account', 'Project', 'Job', 'Ledger', 'Result', 'Review', 'Course', 'Transfer', 'Survey', 'Reference', 'Design',
+        'Export',
     ];
 
     /** Each may import the stack, and no other stage: they meet in its interfaces. */

@@ -2401,3 +2401,25 @@ export interface VolumeView {
   author: string;
   stale: string[];
 }
+
+/** What a copy of a project is called. */
+export interface CopyRequest {
+  called: string;
+}
+
+/** A project that is being made of an archive, and the job that fills it. */
+export interface BroughtProject {
+  project: number;
+  name: string;
+  job: string;
+}
+
+/** An archive of the project that was written. */
+export interface WrittenArchive {
+  job: string;
+  at: string;
+  bytes: number;
+  fingerprint: string;
+  files: number;
+  author: string;
+}

@@ -10,6 +10,7 @@ import EmptyPage from './EmptyPage.vue';
 import FootLine from './FootLine.vue';
 import JobsPanel from './JobsPanel.vue';
 import HelpPanel from '../help/HelpPanel.vue';
+import ArchivePanel from './ArchivePanel.vue';
 import PeoplePanel from './PeoplePanel.vue';
 import Loading from './Loading.vue';
 import LedgerPanel from './LedgerPanel.vue';
@@ -124,6 +125,7 @@ onBeforeUnmount(() => {
       <HelpPanel v-if="project.panel === 'keys'" :stage="stage" />
       <JobsPanel v-if="project.panel === 'jobs'" />
       <PeoplePanel v-if="project.panel === 'people'" />
+      <ArchivePanel v-if="project.panel === 'archive'" />
     </template>
     <main v-else-if="failure" class="failure">
       <EmptyPage title="This project cannot be opened">

@@ -2,7 +2,8 @@
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { get, post, Problem, reasonOf } from '../api/client';
-import type { CreateRequest, ProjectCard } from '../api/types';
+import type { BroughtProject, CreateRequest, ProjectCard } from '../api/types';
+import FilePick from '../fields/FilePick.vue';
 import SystemPicker from '../fields/SystemPicker.vue';
 import { useProject } from '../state/project';
 import { useSession } from '../state/session';
@@ -41,6 +42,24 @@ async function create() {
     await router.push(`/p/${project.id}/intake`);
   } catch (e) {
     error.value = e instanceof Problem ? e.message : String(e);
+  }
+}
+
+/** An archive of a project, from here or from another office: a project of its own beside the others. */
+const bringing = ref(false);
+async function bring(files: File[]) {
+  if (!files[0]) return;
+  error.value = '';
+  bringing.value = true;
+  try {
+    const form = new FormData();
+    form.append('file', files[0]);
+    const brought = await post<BroughtProject>('/api/archives', form);
+    await router.push(`/p/${brought.project}/network`);
+  } catch (e) {
+    error.value = e instanceof Problem ? e.message : String(e);
+  } finally {
+    bringing.value = false;
   }
 }
 
@@ -95,6 +114,15 @@ async function leave() {
         </p>
         <ElAlert v-if="error" type="error" :closable="false">{{ error }}</ElAlert>
         <ElButton type="primary" native-type="submit">Open the project</ElButton>
+        <h2 class="second">Or from an archive</h2>
+        <p class="quiet">A project that was written as an archive, here or in another office, comes back as it was.</p>
+        <FilePick
+          :text="bringing ? 'Comparing it with its hashes…' : 'Choose the archive…'"
+          accept=".zip"
+          :disabled="bringing"
+          test="bring-archive"
+          @files="bring"
+        />
       </ElForm>
     </main>
   </div>
@@ -143,6 +171,11 @@ h2 {
   display: grid;
   gap: 10px;
   align-content: start;
+}
+h2.second {
+  margin-top: 22px;
+  padding-top: 14px;
+  border-top: 1px solid var(--rule);
 }
 .el-form > .el-button {
   justify-self: start;

@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { given, office, point, press, pushed, Refusal, route, show, type } from '../../tests/office';
+import { give, given, office, point, press, pushed, Refusal, route, show, type } from '../../tests/office';
+import ArchivePanel from './ArchivePanel.vue';
 import Course from './Course.vue';
 import JobsPanel from './JobsPanel.vue';
 import { isTyping } from './keys';
@@ -308,5 +309,49 @@ describe('coming in', () => {
     await page.get('form').trigger('submit');
     await flushPromises();
     expect(page.get('[role=alert]').text()).toBe('This cannot be used. EPSG:1 is not in the registry');
+  });
+
+  it('makes a project of an archive, or says why it cannot', async () => {
+    const o = office({ 'GET /api/projects': [], 'POST /api/archives': { project: 12, name: 'North', job: 'b' } });
+    const page = await show(ProjectList);
+    await give(page, '[data-test=bring-archive]', new File(['PK'], 'north-archive.zip'));
+    expect(o.calls.some((c) => c.route === 'POST /api/archives')).toBe(true);
+    expect(pushed.at(-1)).toBe('/p/12/network');
+    office({ 'GET /api/projects': [], 'POST /api/archives': new Refusal(422, 'tables/point.jsonl: is missing; the archive is not whole') });
+    const again = await show(ProjectList);
+    await give(again, '[data-test=bring-archive]', new File(['PK'], 'north-archive.zip'));
+    expect(again.get('[role=alert]').text()).toContain('the archive is not whole');
+  });
+});
+
+describe('archive and copy', () => {
+  it('writes the project, offers what was written, and copies it', async () => {
+    const written: unknown[] = [];
+    const done = { id: 'a', title: 'Write', state: 'done', outcome: null };
+    const o = office({
+      'GET /archives': () => written,
+      'POST /archives': () => {
+        written.push({ job: 'a', at: '2031-06-04T09:00:00Z', bytes: 2_544_524, fingerprint: 'ab12'.repeat(16), files: 40, author: 'Demo' });
+        return { job: 'a' };
+      },
+      'GET /jobs/a': done,
+      'POST /copy': { job: 'a' },
+    });
+    const panel = await show(ArchivePanel);
+    expect(panel.text()).toContain('None is written yet.');
+    await press(panel, 'Write the archive');
+    expect(panel.get('li').text()).toContain('ab12ab12ab12ab12');
+    expect(panel.get('li a').attributes('href')).toContain('/archives/a');
+    await type(panel, '[aria-label="Name of the copy"]', 'What if');
+    await panel.get('form').trigger('submit');
+    await flushPromises();
+    expect(o.bodies('POST /copy')).toEqual([{ called: 'What if' }]);
+    expect(o.project.note?.text).toBe('What if is among your projects.');
+  });
+
+  it('lets a reviewer take what was written, and no more', async () => {
+    office({ 'GET /archives': [] }, { mayChange: false, role: 'reviewer' });
+    const panel = await show(ArchivePanel);
+    expect(panel.findAll('button').map((b) => b.text())).toEqual(['close']);
   });
 });

@@ -46,7 +46,7 @@ export const useProject = defineStore('project', {
     overview: null as Overview | null,
     points: [] as PointView[],
     note: null as Note | null,
-    panel: null as null | 'ledger' | 'search' | 'units' | 'keys' | 'jobs' | 'people',
+    panel: null as null | 'ledger' | 'search' | 'units' | 'keys' | 'jobs' | 'people' | 'archive',
     full: null as null | 'figures' | 'sketch',
     figuresShare: Number(localStorage.getItem('figuresShare') ?? 52),
     slipOpen: true,

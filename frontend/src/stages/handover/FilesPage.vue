@@ -125,6 +125,9 @@ watch(surfaces, drawContours);
             }}
           </h1>
           <p class="quiet">Every file is read back and compared before it is offered. What was handed over stays in the archive.</p>
+          <ElButton link type="primary" data-test="whole-project" @click="project.panel = 'archive'"
+            >The whole project as one file, or a copy of it</ElButton
+          >
         </div>
         <label class="head"
           ><span class="label">Heads every report</span
