@@ -17,7 +17,6 @@ use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Features\FeatureSet;
 use Mensura\Exchange\Features\Write\LandXmlWriter;
-use Mensura\Exchange\Look\FileLook;
 use Mensura\Fault\UnusableInput;
 
 /** Points with names and codes, and surfaces as they are triangulated, as LandXML 1.2. */
@@ -68,8 +67,8 @@ final class LandXmlExport implements OffersChoice
     public function check(Project $project, array $surfaces, string $path): array
     {
         $meant = $this->features($project, $surfaces);
-        $look = FileLook::of($path, 'the file');
-        $back = (new FeatureReader($path, 'the file', $look))->set;
+        $reader = FeatureReader::of($path, 'the file');
+        [$look, $back] = [$reader->look, $reader->set];
         $faces = static fn (FeatureSet $set): int => \count(array_filter(
             $set->features, static fn (Feature $f): bool => Feature::FACE === $f->kind,
         ));

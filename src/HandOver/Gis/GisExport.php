@@ -15,7 +15,6 @@ use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Features\FeatureSet;
 use Mensura\Exchange\Features\FeatureWriters;
-use Mensura\Exchange\Look\FileLook;
 use Mensura\Fault\UnusableInput;
 use Symfony\Component\Filesystem\Filesystem;
 
@@ -115,7 +114,7 @@ final class GisExport implements OffersChoice
             $zip->close();
             $all = null;
             foreach (glob("$folder/*.$format") ?: [] as $file) {
-                $set = (new FeatureReader($file, basename($file), FileLook::of($file, basename($file))))->set;
+                $set = FeatureReader::of($file, basename($file))->set;
                 if (null === $all) {
                     $all = $set;
                 } else {

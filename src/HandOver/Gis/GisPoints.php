@@ -14,7 +14,6 @@ use Mensura\Exchange\Features\Displacement;
 use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Features\FeatureWriters;
-use Mensura\Exchange\Look\FileLook;
 use Mensura\Fault\UnusableInput;
 use Symfony\Component\Filesystem\Filesystem;
 
@@ -71,8 +70,8 @@ abstract class GisPoints implements ExportKind
     public function check(Project $project, array $chosen, string $path): array
     {
         $meant = $this->points->of($project, $this->format()->system);
-        $look = FileLook::of($path, 'points');
-        $back = (new FeatureReader($path, 'points', $look))->set;
+        $reader = FeatureReader::of($path, 'points');
+        [$look, $back] = [$reader->look, $reader->set];
         $names = static fn (array $features): array => array_map(
             static fn (Feature $f): string => (string) ($f->properties['name'] ?? ''), $features,
         );

@@ -9,7 +9,6 @@ final readonly class WrittenArchive
 {
     public function __construct(
         public string $job, public string $at, public int $bytes, public string $fingerprint, public int $files, public string $author,
-    )
-    {
+    ) {
     }
 }

@@ -79,16 +79,16 @@ final class DxfGeometry
     {
         $self = new self();
         foreach (DxfRecords::of($stream) as $record) {
-            if ('ENTITIES' === $record['section']) {
+            if ('ENTITIES' === $record->section) {
                 $self->block = self::MODEL;
-            } elseif ('HEADER' === $record['section']) {
-                $self->header($record['groups']);
+            } elseif ('HEADER' === $record->section) {
+                $self->header($record->groups());
                 continue;
-            } elseif ('BLOCKS' !== $record['section']) {
+            } elseif ('BLOCKS' !== $record->section) {
                 continue;
             }
-            $self->line = $record['line'];
-            $self->record($record['type'], $record['groups'], $record['line']);
+            $self->line = $record->line;
+            $self->record($record);
         }
         $self->place(self::MODEL, [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0], null, 0);
 
@@ -105,10 +105,10 @@ final class DxfGeometry
         }
     }
 
-    /** @param list<array{int, string}> $groups */
-    private function record(string $type, array $groups, int $line): void
+    private function record(DxfRecord $record): void
     {
-        $first = DxfRecords::first($groups);
+        $type = $record->type;
+        $first = $record->first();
         $layer = $first[8] ?? '0';
         $isPaper = 1 === (int) ($first[67] ?? 0);
         switch ($type) {
@@ -131,7 +131,7 @@ final class DxfGeometry
             case 'CIRCLE':
             case 'LWPOLYLINE':
                 if (!$isPaper) {
-                    $this->drawn($type, $first, $groups, $layer);
+                    $this->drawn($record, $first, $layer);
                 }
                 break;
             case 'POLYLINE':
@@ -145,13 +145,13 @@ final class DxfGeometry
                 break;
             case 'SEQEND':
                 if (null !== $this->polyline && !$this->isPaper) {
-                    $this->mesh($this->polyline, $line);
+                    $this->mesh($this->polyline, $record->line);
                 }
                 $this->polyline = null;
                 break;
             case 'MESH':
                 if (!$isPaper) {
-                    $this->subdivision($groups, $layer, $line);
+                    $this->subdivision($record->groups(), $layer, $record->line);
                 }
                 break;
             case 'INSERT':
@@ -178,12 +178,10 @@ final class DxfGeometry
         $this->shapes[$this->block][] = ['kind' => 'face', 'layer' => $layer, 'corners' => $corners, 'faces' => [$face]];
     }
 
-    /**
-     * @param array<int, string>       $first
-     * @param list<array{int, string}> $groups
-     */
-    private function drawn(string $type, array $first, array $groups, string $layer): void
+    /** @param array<int, string> $first */
+    private function drawn(DxfRecord $record, array $first, string $layer): void
     {
+        $type = $record->type;
         if ('LINE' === $type) {
             $this->line([$this->place3($first), $this->place3($first, 1)], $layer, null);
 
@@ -195,7 +193,7 @@ final class DxfGeometry
             return;
         }
         if ('LWPOLYLINE' === $type) {
-            $this->line($this->lightPolyline($first, $groups), $layer, DxfPlacement::ofExtrusion($first));
+            $this->line($this->lightPolyline($first, $record->groups()), $layer, DxfPlacement::ofExtrusion($first));
 
             return;
         }

@@ -34,26 +34,25 @@ final class DxfReader
      */
     private function read($file): \Generator
     {
-        foreach (DxfRecords::of($file) as ['section' => $section, 'type' => $type, 'groups' => $groups]) {
-            if ('ENTITIES' === $section && null !== $entity = $this->finished($type, $groups)) {
+        foreach (DxfRecords::of($file) as $record) {
+            if ('ENTITIES' === $record->section && null !== $entity = $this->finished($record)) {
                 yield $entity;
             }
         }
     }
 
-    /** @param list<array{int, string}> $groups */
-    private function finished(string $type, array $groups): ?DxfEntity
+    private function finished(DxfRecord $record): ?DxfEntity
     {
-        $first = DxfRecords::first($groups);
+        $first = $record->first();
         $layer = $first[8] ?? '0';
         $at = [(float) ($first[10] ?? 0), (float) ($first[20] ?? 0), (float) ($first[30] ?? 0)];
-        switch ($type) {
+        switch ($record->type) {
             case 'POINT':
                 return new DxfEntity('point', $layer, [$at]);
             case 'TEXT':
                 return new DxfEntity('text', $layer, [$at], self::unescaped($first[1] ?? ''));
             case 'LWPOLYLINE':
-                return new DxfEntity('line', $layer, self::vertices($groups, (float) ($first[38] ?? 0)));
+                return new DxfEntity('line', $layer, self::vertices($record->groups(), (float) ($first[38] ?? 0)));
             case 'POLYLINE':
                 $this->polyline = [$layer, []];
                 break;

@@ -115,19 +115,25 @@ final class DxfWriter
     public function mark(string $layer, float $x, float $y, float $z, array $attributes, float $height = 1.0): void
     {
         $this->hasMarks = true;
-        $follow = [] === $attributes ? '' : self::pair(66, '1');
-        $owner = $this->entity('INSERT', $layer, 'AcDbBlockReference', $follow.self::pair(2, self::MARK).$this->xyz($x, $y, $z));
+        $place = $this->xyz($x, $y, $z);
         $layer = self::layerName($layer);
-        foreach ($attributes as $tag => $value) {
-            $this->put(self::pair(0, 'ATTRIB').self::pair(5, $this->nextHandle()).self::pair(330, $owner).self::pair(100, 'AcDbEntity')
-                .self::pair(8, $layer).self::pair(100, 'AcDbText').$this->xyz($x, $y, $z).self::pair(40, $this->number($height))
-                .self::pair(1, self::escape($value)).self::pair(100, 'AcDbAttribute').self::pair(2, self::escape((string) $tag))
-                .self::pair(70, '0'));
-        }
+        $this->layers[$layer] ??= 7;
+        $owner = $this->nextHandle();
+        $entity = "330\n$owner\n100\nAcDbEntity\n  8\n$layer\n";
+        $follow = [] === $attributes ? '' : " 66\n1\n";
+        // Marks come by the hundred thousand: put together in one piece.
+        $text = "  0\nINSERT\n  5\n$owner\n330\n1F\n100\nAcDbEntity\n  8\n$layer\n100\nAcDbBlockReference\n$follow  2\n".self::MARK."\n$place";
         if ([] !== $attributes) {
-            $end = self::pair(0, 'SEQEND').self::pair(5, $this->nextHandle()).self::pair(330, $owner);
-            $this->put($end.self::pair(100, 'AcDbEntity').self::pair(8, $layer));
+            $size = $this->number($height);
+            foreach ($attributes as $tag => $value) {
+                $tag = self::escape((string) $tag);
+                $value = self::escape($value);
+                $text .= "  0\nATTRIB\n  5\n{$this->nextHandle()}\n{$entity}100\nAcDbText\n$place 40\n$size\n  1\n$value\n"
+                    ."100\nAcDbAttribute\n  2\n$tag\n 70\n0\n";
+            }
+            $text .= "  0\nSEQEND\n  5\n{$this->nextHandle()}\n$entity";
         }
+        $this->put($text);
     }
 
     /** @param list<array{float, float, float}> $corners three or four */
@@ -283,6 +289,9 @@ final class DxfWriter
     /** Release AC1015 text is not Unicode: what is not ASCII is written as \U+XXXX. */
     private static function escape(string $text): string
     {
+        if (1 === preg_match('/^[\x20-\x7E]*+$/D', $text)) {
+            return $text;
+        }
         $text = preg_replace('/[\x00-\x1F\x7F]/', ' ', $text) ?? '';
 
         return preg_replace_callback('/[^\x20-\x7E]/u', static fn (array $m): string => \sprintf('\\U+%04X', mb_ord($m[0])), $text) ?? '';

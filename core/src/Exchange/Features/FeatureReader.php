@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace Mensura\Exchange\Features;
 
 use Mensura\Exchange\Features\Read\DxfFeatures;
+use Mensura\Exchange\Features\Read\FeatureTap;
 use Mensura\Exchange\Features\Read\GeoJsonFeatures;
 use Mensura\Exchange\Features\Read\GeoPackageFeatures;
 use Mensura\Exchange\Features\Read\GpxFeatures;
 use Mensura\Exchange\Features\Read\KmlFeatures;
 use Mensura\Exchange\Features\Read\LandXmlFeatures;
 use Mensura\Exchange\Features\Read\ShapefileFeatures;
-use Mensura\Exchange\Features\Read\TableFeatures;
 use Mensura\Exchange\Look\E57Look;
+use Mensura\Exchange\Look\FileLook;
 use Mensura\Exchange\Look\Looked;
 use Mensura\Exchange\Look\NmeaLook;
 use Mensura\Exchange\Look\Systems;
@@ -35,24 +36,39 @@ final class FeatureReader
     /** @var list<string> what of the file is not among its features */
     public array $left = [];
 
-    public readonly FeatureSet $set;
-
-    /** @throws UnusableInput */
-    public function __construct(string $path, string $name, public readonly Looked $look)
+    private function __construct(public readonly FeatureSet $set, public readonly Looked $look)
     {
-        $this->set = new FeatureSet();
         $this->set->crs = $look->crs;
         $this->set->unit = $look->unit;
-        $this->set->at = filemtime($path) ?: null;
+    }
+
+    /**
+     * @param string $name for messages
+     *
+     * @throws UnusableInput
+     */
+    public static function of(string $path, string $name): self
+    {
+        $set = new FeatureSet();
+        $set->at = is_file($path) ? (filemtime($path) ?: null) : null;
+        $tap = new FeatureTap($set, (string) preg_replace('/\.[^.]*$/', '', basename($name)), self::MOST);
+        $reader = new self($set, FileLook::of($path, $name, $tap));
+        $reader->read($path, $name, $tap->drawing);
+
+        return $reader;
+    }
+
+    private function read(string $path, string $name, DxfFeatures $drawing): void
+    {
+        $look = $this->look;
         $count = array_sum(array_map($look->counted(...), [Looked::POINT, Looked::LINE, Looked::POLYGON, Looked::FACE]));
         if ($count > self::MOST) {
-            $words = 'holds %d features; up to %d are converted at once. A larger cloud goes through the verb cloud';
-            throw new UnusableInput($name, \sprintf($words, $count, self::MOST));
+            throw new UnusableInput($name, FeatureTap::tooMany((string) $count, self::MOST)->reason);
         }
         $layer = (string) preg_replace('/\.[^.]*$/', '', basename($name));
         match (true) {
             \in_array($look->kind, self::CLOUDS, true) => $this->cloud($path, $name, $layer),
-            \in_array($look->kind, ['csv', 'xyz'], true) => TableFeatures::read($this->set, $path, $layer, $name),
+            \in_array($look->kind, ['csv', 'xyz'], true) => null, // read as it was looked at
             'geojson' === $look->kind => GeoJsonFeatures::read($this->set, $path, $layer, $name),
             'geopackage' === $look->kind => $this->left = GeoPackageFeatures::read($this->set, $path, $name),
             'shapefile' === $look->kind => $this->shapefile($path, $layer, $name),
@@ -61,7 +77,7 @@ final class FeatureReader
             'nmea' === $look->kind => $this->fixes($path, $layer, $name),
             'kml' === $look->kind => KmlFeatures::read($this->set, $path, $layer, $name),
             'gpx' === $look->kind => GpxFeatures::read($this->set, $path, $name),
-            'dxf' === $look->kind => $this->left = DxfFeatures::read($this->set, $path, $name, $look->counted(Looked::FACE) > 0),
+            'dxf' === $look->kind => $this->left = $drawing->finish($path, $name, $look->counted(Looked::FACE) > 0),
             'landxml' === $look->kind => $this->left = LandXmlFeatures::read($this->set, $path, $name),
             default => throw new UnusableInput($name, \sprintf('is of kind %s, which is not converted', $look->kind)),
         };

@@ -6,6 +6,7 @@ namespace Mensura\Exchange\Look;
 
 use Mensura\Exchange\Dxf\DxfGeometry;
 use Mensura\Exchange\Dxf\DxfPlacement;
+use Mensura\Exchange\Dxf\DxfRecord;
 use Mensura\Exchange\Dxf\DxfRecords;
 use Mensura\Fault\UnusableInput;
 
@@ -22,16 +23,23 @@ final class DxfLook
     private const PAGES = [
         'ansi_1250' => 'Windows-1250', 'ansi_1251' => 'Windows-1251', 'ansi_1252' => 'Windows-1252', 'ansi_1253' => 'ISO-8859-7',
     ];
-    private const OF_INSERT = [2, 10, 20, 30, 41, 42, 43, 44, 45, 50, 70, 71, 210, 220, 230];
+    private const OF_INSERT = [
+        2 => 0, 10 => 0, 20 => 0, 30 => 0, 41 => 0, 42 => 0, 43 => 0, 44 => 0, 45 => 0, 50 => 0, 70 => 0, 71 => 0, 210 => 0, 220 => 0, 230 => 0,
+    ];
     /** Places of a block that are kept; of more the corners of its box stand for it. */
     private const MOST_IN_BLOCK = 20_000;
-    /** Blocks that are placed, however deep. */
+    /** Blocks that are placed within blocks, however deep. */
     private const MOST_PLACED = 200_000;
+
+    private const MOST_TEXTS = 1_000;
 
     private string $block = self::MODEL;
     private string $page = 'Windows-1252';
     private bool $isUtf8 = true;
     private int $placed = 0;
+
+    /** @var array<string, string> decoded, by their bytes */
+    private array $texts = [];
 
     /** @var array<string, list<float>> x, y, z, ... by block */
     private array $places = [];
@@ -50,15 +58,16 @@ final class DxfLook
     }
 
     /** @param resource $stream */
-    public static function read(Looked $l, $stream, string $name): void
+    public static function read(Looked $l, $stream, string $name, ?Tap $tap = null): void
     {
         $self = new self($l);
         try {
-            foreach (DxfRecords::of($stream) as ['section' => $section, 'type' => $type, 'groups' => $groups, 'line' => $line]) {
-                if ('HEADER' === $section) {
-                    $self->header($groups);
-                } elseif ('BLOCKS' === $section || 'ENTITIES' === $section) {
-                    $self->record($type, $groups, $line);
+            foreach (DxfRecords::of($stream) as $record) {
+                $tap?->record($record);
+                if ('HEADER' === $record->section) {
+                    $self->header($record->groups());
+                } elseif ('BLOCKS' === $record->section || 'ENTITIES' === $record->section) {
+                    $self->record($record);
                 }
             }
         } catch (UnusableInput $e) {
@@ -84,10 +93,10 @@ final class DxfLook
         }
     }
 
-    /** @param list<array{int, string}> $groups */
-    private function record(string $type, array $groups, int $line): void
+    private function record(DxfRecord $record): void
     {
-        $first = DxfRecords::first($groups);
+        $type = $record->type;
+        $first = $record->first();
         $layer = $this->text($first[8] ?? '0');
         $counts = self::MODEL === $this->block && 1 !== (int) ($first[67] ?? 0);
         if ('BLOCK' === $type) {
@@ -128,7 +137,7 @@ final class DxfLook
                 break;
             case 'INSERT':
                 $this->add($counts, Looked::POINT);
-                $this->inserts[$this->block][] = array_intersect_key($first, array_flip(self::OF_INSERT));
+                $this->inserts[$this->block][] = array_intersect_key($first, self::OF_INSERT);
                 break;
             case 'LINE':
                 $this->add($counts, Looked::LINE);
@@ -155,22 +164,22 @@ final class DxfLook
                 break;
             case 'SPLINE':
                 $this->add($counts, Looked::LINE);
-                $this->spline($groups);
+                $this->spline($record->groups());
                 break;
             case 'LWPOLYLINE':
-                $this->light($groups, $first, $counts, $frame);
+                $this->light($record->groups(), $first, $counts, $frame);
                 break;
             case 'POLYLINE':
                 $this->polyline = [
-                    'counts' => $counts, 'flags' => (int) ($first[70] ?? 0), 'groups' => $first, 'vertices' => [], 'line' => $line,
+                    'counts' => $counts, 'flags' => (int) ($first[70] ?? 0), 'groups' => $first, 'vertices' => [], 'line' => $record->line,
                 ];
                 break;
             case 'HATCH':
                 $this->add($counts, Looked::POLYGON);
-                $this->hatch($groups, $first, $frame);
+                $this->hatch($record->groups(), $first, $frame);
                 break;
             case 'MESH':
-                $this->mesh($groups, $counts);
+                $this->mesh($record->groups(), $counts);
                 break;
         }
     }
@@ -587,9 +596,9 @@ final class DxfLook
         $columns = max(1, (int) ($g[70] ?? 1));
         $rows = max(1, (int) ($g[71] ?? 1));
         // The outer ones of an array of blocks hold those between.
-        foreach (array_unique([0, $columns - 1]) as $c) {
-            foreach (array_unique([0, $rows - 1]) as $r) {
-                if (++$this->placed > self::MOST_PLACED) {
+        foreach (1 === $columns ? [0] : [0, $columns - 1] as $c) {
+            foreach (1 === $rows ? [0] : [0, $rows - 1] as $r) {
+                if ($depth > 0 && ++$this->placed > self::MOST_PLACED) {
                     throw new UnusableInput($name, \sprintf('places more than %d blocks within blocks', self::MOST_PLACED));
                 }
                 $local = DxfPlacement::times($m, DxfPlacement::ofInsert($g, $at, $this->base[$block] ?? [0.0, 0.0, 0.0], $c, $r));
@@ -626,11 +635,21 @@ final class DxfLook
     private function text(string $bytes): string
     {
         $text = trim($bytes);
+        // Most names come again and again.
+        if (isset($this->texts[$text])) {
+            return $this->texts[$text];
+        }
+        $given = $text;
         $text = $this->isUtf8 && mb_check_encoding($text, 'UTF-8') ? $text
             : (mb_check_encoding($text, 'ASCII') ? $text : mb_convert_encoding($text, 'UTF-8', $this->page));
 
         $letter = static fn (array $m): string => mb_chr((int) hexdec($m[1]), 'UTF-8') ?: '';
 
-        return (string) preg_replace_callback('/\\\\U\+([0-9A-Fa-f]{4})/', $letter, (string) $text);
+        $text = (string) preg_replace_callback('/\\\\U\+([0-9A-Fa-f]{4})/', $letter, (string) $text);
+        if (\count($this->texts) < self::MOST_TEXTS) {
+            $this->texts[$given] = $text;
+        }
+
+        return $text;
     }
 }

@@ -28,10 +28,11 @@ final class FileLook
 
     /**
      * @param string $name for messages
+     * @param ?Tap   $tap  is given the rows of a table, the records of a drawing
      *
      * @throws UnusableInput where the file is damaged or may not be read
      */
-    public static function of(string $path, string $name): Looked
+    public static function of(string $path, string $name, ?Tap $tap = null): Looked
     {
         if (!is_file($path)) {
             throw new UnusableInput($name, is_dir($path) ? 'is a folder; name one file' : 'cannot be read; is the path right?');
@@ -43,7 +44,7 @@ final class FileLook
         $systems = new Systems();
         $l = new Looked('unknown');
         try {
-            self::binary($l, $path, $head, $systems, $name) || self::text($l, $path, $head, $systems, $name);
+            self::binary($l, $path, $head, $systems, $name) || self::text($l, $path, $head, $systems, $name, $tap);
         } catch (UnreadableGrid $e) {
             throw new UnusableInput($name, $e->getMessage());
         } catch (UnusableInput $e) {
@@ -127,7 +128,7 @@ final class FileLook
         return false;
     }
 
-    private static function text(Looked $l, string $path, string $head, Systems $systems, string $name): bool
+    private static function text(Looked $l, string $path, string $head, Systems $systems, string $name, ?Tap $tap): bool
     {
         $plain = ltrim(self::plain($head), " \t\r\n");
         $base = pathinfo($name, \PATHINFO_FILENAME);
@@ -150,7 +151,7 @@ final class FileLook
         }
         if (1 === preg_match(self::DXF, $head)) {
             $l->kind = 'dxf';
-            DxfLook::read($l, self::open($path, $name), $name);
+            DxfLook::read($l, self::open($path, $name), $name, $tap);
 
             return true;
         }
@@ -188,7 +189,7 @@ final class FileLook
             return true;
         }
 
-        return TableLook::read($l, $path, $name) || self::nothing($l);
+        return TableLook::read($l, $path, $name, $tap) || self::nothing($l);
     }
 
     private static function nothing(Looked $l): bool

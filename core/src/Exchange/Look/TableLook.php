@@ -18,12 +18,11 @@ final class TableLook
     private const LONGEST = 1_000_000;
 
     /**
-     * @param ?\Closure(list<string>, array{float, float, ?float}, list<string>, list<int>): void $each is given every row that is
-     *     counted: its cells, its place, the headings (none where there are none), and which columns are the place
+     * @param ?Tap $tap is given every row that is counted
      *
      * @return bool whether it is a table at all
      */
-    public static function read(Looked $l, string $path, string $name, ?\Closure $each = null): bool
+    public static function read(Looked $l, string $path, string $name, ?Tap $tap = null): bool
     {
         $head = (string) file_get_contents($path, length: self::HEAD);
         $encoding = self::encoding($head);
@@ -47,20 +46,19 @@ final class TableLook
         }
         $headings = $rows[($columns[0] ?? 0) - 1] ?? [];
         $taken = array_values(array_filter(\array_slice($columns, 1), is_int(...)));
-        self::rows($l, $path, $encoding, $separator, $columns, $isXyz, $name, $each, $headings, $taken);
+        self::rows($l, $path, $encoding, $separator, $columns, $isXyz, $name, $tap, $headings, $taken);
 
         return true;
     }
 
     /**
      * @param array{?int, int, int, ?int} $columns number of heading rows to pass over, columns of easting, northing, height
-     * @param ?\Closure(list<string>, array{float, float, ?float}, list<string>, list<int>): void $each
-     * @param list<string> $headings
-     * @param list<int>    $taken
+     * @param list<string>                $headings
+     * @param list<int>                   $taken
      */
     private static function rows(
         Looked $l, string $path, string $encoding, string $separator, array $columns, bool $isXyz, string $name,
-        ?\Closure $each, array $headings, array $taken,
+        ?Tap $tap, array $headings, array $taken,
     ): void {
         $stream = fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         [$before, $e, $n, $h] = $columns;
@@ -102,9 +100,7 @@ final class TableLook
                 $l->count(Looked::POINT);
                 $z = null === $h ? null : self::number($cells[$h] ?? '');
                 $l->reach($x, $y, $z);
-                if (null !== $each) {
-                    $each($cells, [$x, $y, $z], $headings, $taken);
-                }
+                $tap?->row($cells, [$x, $y, $z], $headings, $taken);
             }
         }
         if (!feof($stream)) {

@@ -10,7 +10,6 @@ use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Features\FeatureSet;
 use Mensura\Exchange\LandXml\LandXmlAlignments;
 use Mensura\Exchange\LandXml\LandXmlSurface;
-use Mensura\Exchange\Look\FileLook;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Grid\Gtx;
 use Mensura\Reference\Grid\UnreadableGrid;
@@ -155,7 +154,7 @@ final class PackageReader
 
     private static function features(string $path): FeatureSet
     {
-        return (new FeatureReader($path, basename($path), FileLook::of($path, basename($path))))->set;
+        return FeatureReader::of($path, basename($path))->set;
     }
 
     private static function background(Package $p, string $path): void

@@ -42,7 +42,7 @@ final class FeaturesFormat implements FileFormat, SaysFrame
 
     public function read(string $path, SurveyFile $file): Reading
     {
-        return new FeaturesReading(new FeatureReader($path, $file->name(), FileLook::of($path, $file->name())), $file->name());
+        return new FeaturesReading(FeatureReader::of($path, $file->name()), $file->name());
     }
 
     public function understand(string $path, array $answers): array

@@ -7,7 +7,7 @@ namespace Mensura\Exchange\Features\Read;
 use Mensura\Exchange\Dxf\DxfCurves;
 use Mensura\Exchange\Dxf\DxfGeometry;
 use Mensura\Exchange\Dxf\DxfPlacement;
-use Mensura\Exchange\Dxf\DxfRecords;
+use Mensura\Exchange\Dxf\DxfRecord;
 use Mensura\Exchange\Features\Feature;
 use Mensura\Exchange\Features\FeatureSet;
 use Mensura\Fault\UnusableInput;
@@ -33,38 +33,40 @@ final class DxfFeatures
 
     private int $line = 0;
 
-    private function __construct(private readonly FeatureSet $set)
+    public function __construct(private readonly FeatureSet $set)
     {
     }
 
+    public function take(DxfRecord $record): void
+    {
+        if ('ENTITIES' === $record->section) {
+            $this->line = $record->line;
+            $this->record($record);
+        }
+    }
+
     /**
+     * When all records are taken.
+     *
      * @param bool $hasFaces whether there are any; then the drawing is gone through once more for them
      *
      * @return list<string> what was left out
      */
-    public static function read(FeatureSet $set, string $path, string $name, bool $hasFaces): array
+    public function finish(string $path, string $name, bool $hasFaces): array
     {
-        $self = new self($set);
-        $stream = @fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
-        foreach (DxfRecords::of($stream) as $record) {
-            if ('ENTITIES' === $record['section']) {
-                $self->line = $record['line'];
-                $self->record($record['type'], $record['groups']);
-            }
-        }
         if ($hasFaces) {
-            rewind($stream);
-            $self->faces(DxfGeometry::read($stream));
+            $stream = @fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
+            $this->faces(DxfGeometry::read($stream));
+            fclose($stream);
         }
-        fclose($stream);
 
-        return array_map(static fn (string $what, int $n): string => "$n $what", array_keys($self->left), $self->left);
+        return array_map(static fn (string $what, int $n): string => "$n $what", array_keys($this->left), $this->left);
     }
 
-    /** @param list<array{int, string}> $groups */
-    private function record(string $type, array $groups): void
+    private function record(DxfRecord $record): void
     {
-        $first = DxfRecords::first($groups);
+        $type = $record->type;
+        $first = $record->first();
         if (1 === (int) ($first[67] ?? 0)) {
             return;
         }
@@ -88,7 +90,7 @@ final class DxfFeatures
                 $this->add(Feature::LINE, $layer, [$this->place($first), $this->place($first, 1)]);
                 break;
             case 'LWPOLYLINE':
-                $this->drawn($layer, self::light($first, $groups), 0 !== ((int) ($first[70] ?? 0) & 1), DxfPlacement::ofExtrusion($first));
+                $this->drawn($layer, self::light($first, $record->groups()), 0 !== ((int) ($first[70] ?? 0) & 1), DxfPlacement::ofExtrusion($first));
                 break;
             case 'ARC':
             case 'CIRCLE':
