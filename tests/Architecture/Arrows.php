@@ -33,6 +33,7 @@ final class Arrows
         'Alignment' => ['Fault', 'Section'],
         'Earthworks' => ['Fault'],
         'Deviation' => ['Fault', 'Mesh'],
+        'Cloud' => ['Fault'],
         'StakeOut' => [],
         'Plot' => ['Fault'],
         'Graph' => [],
@@ -42,7 +43,7 @@ final class Arrows
         'Gnss' => ['Fault', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Graph'],
         'Exchange' => [
             'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface', 'Section',
-            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss',
+            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss', 'Cloud',
         ],
     ];
 

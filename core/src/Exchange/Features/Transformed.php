@@ -20,9 +20,7 @@ final class Transformed
                 foreach ($rings as $b => $ring) {
                     foreach ($ring as $c => [$x, $y, $h]) {
                         try {
-                            [$lat, $lon] = self::degrees($from->horizontal, $x, $y);
-                            [$lat, $lon, $height] = $route->apply($lat, $lon, $h ?? 0.0);
-                            $f->parts[$a][$b][$c] = [...self::places($to->horizontal, $lat, $lon), null === $h ? null : $height];
+                            $f->parts[$a][$b][$c] = self::place($from, $to, $route, $x, $y, $h);
                         } catch (\DomainException $e) {
                             $words = 'feature %d at %s %s cannot be brought to %s: %s';
                             throw new UnusableInput($name, \sprintf($words, $i + 1, $x, $y, $to->name(), $e->getMessage()));
@@ -32,6 +30,19 @@ final class Transformed
             }
         }
         self::say($set, $to);
+    }
+
+    /**
+     * @return array{float, float, ?float}
+     *
+     * @throws \DomainException where a place lies outside of what the route is for
+     */
+    public static function place(CoordinateSystem $from, CoordinateSystem $to, Route $route, float $x, float $y, ?float $h): array
+    {
+        [$lat, $lon] = self::degrees($from->horizontal, $x, $y);
+        [$lat, $lon, $height] = $route->apply($lat, $lon, $h ?? 0.0);
+
+        return [...self::places($to->horizontal, $lat, $lon), null === $h ? null : $height];
     }
 
     /** What a system says of the coordinates in it. */

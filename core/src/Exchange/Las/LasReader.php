@@ -11,7 +11,7 @@ final class LasReader
 {
     /** Bytes of the shortest record of each point format. */
     private const SIZES = [20, 28, 26, 34, 57, 63, 30, 36, 38, 59, 67];
-    private const BLOCK = 50000;
+    private const BLOCK = 8000;
     /** The lowest header there is, version 1.0. */
     private const HEADER = 227;
 
@@ -22,8 +22,9 @@ final class LasReader
     public readonly array $scale;
     /** @var array{float, float, float} */
     public readonly array $offset;
-    private readonly int $start;
-    private readonly int $size;
+    /** Byte the records begin at, and bytes of each. */
+    public readonly int $start;
+    public readonly int $size;
 
     /**
      * @param resource $stream at its begin
@@ -58,6 +59,12 @@ final class LasReader
         }
     }
 
+    /** @return array{int, int} byte of a record that holds the class, and its bits of it (tables 8 and 16) */
+    public function classAt(): array
+    {
+        return $this->format > 5 ? [16, 255] : [15, 31];
+    }
+
     /**
      * Coordinates and classes of all points, in blocks.
      *
@@ -67,14 +74,24 @@ final class LasReader
      */
     public function points(): \Generator
     {
+        foreach ($this->records() as $bytes) {
+            yield $this->unpacked($bytes);
+        }
+    }
+
+    /**
+     * The records as they are, many at once.
+     *
+     * @return \Generator<string>
+     *
+     * @throws UnusableInput when it is packed, or cut off
+     */
+    public function records(): \Generator
+    {
         if ($this->isPacked) {
             throw new UnusableInput($this->name, 'is a LAZ file; unpack it to LAS first');
         }
         fseek($this->stream, $this->start);
-        [$sx, $sy, $sz] = $this->scale;
-        [$ox, $oy, $oz] = $this->offset;
-        // A byte of its own from format 6 on, before that five bits of one (tables 8 and 16).
-        [$class, $bits] = $this->format > 5 ? [16, 255] : [15, 31];
         for ($done = 0; $done < $this->count; $done += $n) {
             $n = min(self::BLOCK, $this->count - $done);
             $bytes = (string) stream_get_contents($this->stream, $n * $this->size);
@@ -83,17 +100,27 @@ final class LasReader
                     'is cut off: it says %d points and holds %d', $this->count, $done + intdiv(\strlen($bytes), $this->size),
                 ));
             }
-            $x = $y = $z = $classes = [];
-            for ($at = 0, $end = $n * $this->size; $at < $end; $at += $this->size) {
-                $v = unpack('V3', $bytes, $at);
-                [$a, $b, $c] = [$v[1] ?? 0, $v[2] ?? 0, $v[3] ?? 0];
-                $x[] = ($a < 0x80000000 ? $a : $a - 0x100000000) * $sx + $ox;
-                $y[] = ($b < 0x80000000 ? $b : $b - 0x100000000) * $sy + $oy;
-                $z[] = ($c < 0x80000000 ? $c : $c - 0x100000000) * $sz + $oz;
-                $classes[] = \ord($bytes[$at + $class]) & $bits;
-            }
-            yield [$x, $y, $z, $classes];
+            yield $bytes;
         }
+    }
+
+    /** @return array{list<float>, list<float>, list<float>, list<int>} */
+    public function unpacked(string $bytes): array
+    {
+        [$sx, $sy, $sz] = $this->scale;
+        [$ox, $oy, $oz] = $this->offset;
+        [$class, $bits] = $this->classAt();
+        $x = $y = $z = $classes = [];
+        for ($at = 0, $end = \strlen($bytes), $size = $this->size; $at < $end; $at += $size) {
+            $v = unpack('V3', $bytes, $at);
+            [$a, $b, $c] = [$v[1] ?? 0, $v[2] ?? 0, $v[3] ?? 0];
+            $x[] = ($a < 0x80000000 ? $a : $a - 0x100000000) * $sx + $ox;
+            $y[] = ($b < 0x80000000 ? $b : $b - 0x100000000) * $sy + $oy;
+            $z[] = ($c < 0x80000000 ? $c : $c - 0x100000000) * $sz + $oz;
+            $classes[] = \ord($bytes[$at + $class]) & $bits;
+        }
+
+        return [$x, $y, $z, $classes];
     }
 
     private static function whole(string $bytes, int $at, int $size): int

@@ -20,6 +20,22 @@ final class LasLook
 
     public static function read(Looked $l, string $path, Systems $systems, string $name): void
     {
+        $las = self::header($l, $path, $systems, $name);
+        if ($las->isPacked || $las->count > self::MOST) {
+            if ($las->count > 0) {
+                [$low, $high] = self::stated($path);
+                $l->reach(...$low);
+                $l->reach(...$high);
+            }
+
+            return;
+        }
+        self::extent($l, $las, $path);
+    }
+
+    /** What the header says of the points and their system, held against the file; no point is read. */
+    public static function header(Looked $l, string $path, Systems $systems, string $name): LasReader
+    {
         $stream = fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         $las = new LasReader($stream, $name);
         $size = (int) filesize($path);
@@ -47,24 +63,25 @@ final class LasLook
                 $record, $fits,
             ));
         }
-        $box = array_values((array) unpack('e6', $head, 179)); // greatest and least of each axis in turn
         if ($las->isPacked) {
             self::packed($l, $stream, $head, $las->count, $size, $name);
-            $l->count(Looked::POINT, $las->count);
-            if ($las->count > 0) {
-                $l->reach($box[1], $box[3], $box[5]);
-                $l->reach($box[0], $box[2], $box[4]);
-            }
-
-            return;
         }
         $l->count(Looked::POINT, $las->count);
-        if ($las->count > self::MOST) {
-            $l->reach($box[1], $box[3], $box[5]);
-            $l->reach($box[0], $box[2], $box[4]);
 
-            return;
-        }
+        return $las;
+    }
+
+    /** @return array{array{float, float, float}, array{float, float, float}} least and greatest coordinates of the header */
+    private static function stated(string $path): array
+    {
+        // Greatest and least of each axis in turn.
+        $box = array_values((array) unpack('e6', (string) file_get_contents($path, length: 227), 179));
+
+        return [[(float) $box[1], (float) $box[3], (float) $box[5]], [(float) $box[0], (float) $box[2], (float) $box[4]]];
+    }
+
+    private static function extent(Looked $l, LasReader $las, string $path): void
+    {
         $low = [\INF, \INF, \INF];
         $high = [-\INF, -\INF, -\INF];
         foreach ($las->points() as [$bx, $by, $bz]) {
@@ -77,8 +94,9 @@ final class LasLook
             $l->reach(...$low);
             $l->reach(...$high);
             $off = 0.0;
+            [$least, $greatest] = self::stated($path);
             for ($k = 0; $k < 3; ++$k) {
-                $off = max($off, abs($box[2 * $k] - $high[$k]), abs($box[2 * $k + 1] - $low[$k]));
+                $off = max($off, abs($greatest[$k] - $high[$k]), abs($least[$k] - $low[$k]));
             }
             if ($off > 2.0 * max(array_map(abs(...), $las->scale))) {
                 $l->warn(\sprintf('its header states an extent that is %.3f off that of its points', $off));

@@ -30,18 +30,32 @@ final class E57Writer implements FeatureWriter
                 if (null === $h) {
                     $lost->count('missing heights, written as 0');
                 }
-                $by[$f->layer][] = [$x, $y, $h ?? 0.0];
+                $by[$f->layer][0][] = $x;
+                $by[$f->layer][1][] = $y;
+                $by[$f->layer][2][] = $h ?? 0.0;
             }
         }
+        self::file($path, $by, $set->crs);
+
+        return $lost->all();
+    }
+
+    /**
+     * @param array<int|string, array{list<float>, list<float>, list<float>}> $by  coordinates by scan, metres
+     * @param ?string                                                         $crs "EPSG:n"
+     */
+    public static function file(string $path, array $by, ?string $crs): void
+    {
         // Logical bytes: pages and their sums are laid over them at the end.
         $bytes = str_repeat("\0", self::HEADER);
         $scans = '';
         foreach ($by as $layer => $places) {
             $at = self::physical(\strlen($bytes));
-            $bytes .= self::section($places, \strlen($bytes));
-            $scans .= self::scan((string) $layer, $places, $at);
+            $section = self::section($places, \strlen($bytes));
+            $bytes .= $section;
+            $scans .= self::scan((string) $layer, $places, $at, hash('sha256', $section));
         }
-        $xml = self::description($scans, $set);
+        $xml = self::description($scans, $crs);
         $from = self::physical(\strlen($bytes));
         $bytes .= $xml;
         $bytes .= str_repeat("\0", (self::USABLE - \strlen($bytes) % self::USABLE) % self::USABLE);
@@ -53,8 +67,6 @@ final class E57Writer implements FeatureWriter
             fwrite($file, $page.hash('crc32c', $page, true));
         }
         fclose($file);
-
-        return $lost->all();
     }
 
     private static function physical(int $logical): int
@@ -65,16 +77,16 @@ final class E57Writer implements FeatureWriter
     /**
      * A section of packets, the first of them an index of the others.
      *
-     * @param list<array{float, float, float}> $places
-     * @param int                              $at     logical place it will have
+     * @param array{list<float>, list<float>, list<float>} $places
+     * @param int                                          $at     logical place it will have
      */
     private static function section(array $places, int $at): string
     {
         $data = '';
         $chunks = [];
-        foreach (array_chunk($places, self::IN_PACKET) as $k => $chunk) {
-            $chunks[] = [$k * self::IN_PACKET, \strlen($data)];
-            $streams = array_map(static fn (int $axis): string => pack('e*', ...array_column($chunk, $axis)), [0, 1, 2]);
+        for ($first = 0, $n = \count($places[0]); $first < $n; $first += self::IN_PACKET) {
+            $chunks[] = [$first, \strlen($data)];
+            $streams = array_map(static fn (array $axis): string => pack('e*', ...\array_slice($axis, $first, self::IN_PACKET)), $places);
             $packet = pack('v4', 3, ...array_map(\strlen(...), $streams)).implode('', $streams);
             $packet .= str_repeat("\0", (4 - (\strlen($packet) + 4) % 4) % 4);
             $data .= pack('CCv', 1, 0, \strlen($packet) + 3).$packet;
@@ -93,29 +105,29 @@ final class E57Writer implements FeatureWriter
         return "\x01".str_repeat("\0", 7).pack('PPP', $length, self::physical($begin), self::physical($at + 32)).$head.$entries.$data;
     }
 
-    /** @param list<array{float, float, float}> $places */
-    private static function scan(string $name, array $places, int $at): string
+    /** @param array{list<float>, list<float>, list<float>} $places */
+    private static function scan(string $name, array $places, int $at, string $hash): string
     {
         $bounds = '';
         foreach (['x', 'y', 'z'] as $k => $axis) {
-            $values = array_column($places, $k);
+            $values = $places[$k];
             $bounds .= \sprintf(
                 '<%1$sMinimum type="Float">%2$s</%1$sMinimum><%1$sMaximum type="Float">%3$s</%1$sMaximum>', $axis,
                 Plain::number([] === $values ? 0.0 : min($values)), Plain::number([] === $values ? 0.0 : max($values)),
             );
         }
-        $count = \count($places);
+        $count = \count($places[0]);
 
-        return '<vectorChild type="Structure">'.self::text('guid', self::guid([$name, $places])).self::text('name', $name)
+        return '<vectorChild type="Structure">'.self::text('guid', self::guid($name.$hash)).self::text('name', $name)
             ."<cartesianBounds type=\"Structure\">$bounds</cartesianBounds>"
             ."<points type=\"CompressedVector\" fileOffset=\"$at\" recordCount=\"$count\"><prototype type=\"Structure\">"
             .'<cartesianX type="Float"/><cartesianY type="Float"/><cartesianZ type="Float"/></prototype>'
             .'<codecs type="Vector" allowHeterogeneousChildren="1"/></points></vectorChild>';
     }
 
-    private static function description(string $scans, FeatureSet $set): string
+    private static function description(string $scans, ?string $crs): string
     {
-        $system = null === $set->crs ? null : Wkt1Writer::write(Registry::open()->system($set->crs)->horizontal);
+        $system = null === $crs ? null : Wkt1Writer::write(Registry::open()->system($crs)->horizontal);
 
         return '<?xml version="1.0" encoding="UTF-8"?>'."\n"
             .'<e57Root type="Structure" xmlns="http://www.astm.org/COMMIT/E57/2010-e57-v1.0">'
@@ -132,9 +144,9 @@ final class E57Writer implements FeatureWriter
     }
 
     /** The same file has the same: it is made of what it holds. */
-    private static function guid(mixed $of): string
+    private static function guid(string $of): string
     {
-        $h = hash('sha256', serialize($of));
+        $h = hash('sha256', $of);
 
         return \sprintf('{%s-%s-%s-%s-%s}', ...array_map(static fn (array $p): string => substr($h, ...$p), [
             [0, 8], [8, 4], [12, 4], [16, 4], [20, 12],
