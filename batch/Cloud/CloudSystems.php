@@ -88,7 +88,8 @@ final class CloudSystems
                 $z[] = $h ?? $points->z[$i];
             } catch (\DomainException $e) {
                 $words = 'a point at %s %s cannot be brought to %s: %s';
-                throw new UnusableInput($source->name, \sprintf($words, $points->x[$i], $points->y[$i], $this->target->name(), $e->getMessage()));
+                $reason = \sprintf($words, $points->x[$i], $points->y[$i], $this->target->name(), $e->getMessage());
+                throw new UnusableInput($source->name, $reason);
             }
         }
 

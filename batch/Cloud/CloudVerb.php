@@ -271,7 +271,8 @@ final class CloudVerb extends Verb
             return CropFile::read($text);
         }
         $numbers = array_map(trim(...), explode(',', $text));
-        if (4 !== \count($numbers) || [] !== array_filter($numbers, static fn (string $n): bool => !is_numeric($n) || !is_finite((float) $n))) {
+        $isNumber = static fn (string $n): bool => is_numeric($n) && is_finite((float) $n);
+        if (4 !== \count($numbers) || $numbers !== array_filter($numbers, $isNumber)) {
             throw new UnusableInput('--crop', \sprintf('"%s" is neither W,S,E,N nor a file', $text));
         }
 

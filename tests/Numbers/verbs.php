@@ -161,6 +161,15 @@ foreach ([Fixture::path('mesh/faces.dxf'), $cloud, '1.25'] as $reference) {
     }
 }
 $run('deviation', $cloud, '--reference', $cloud, '--reference-as', 'plane', '--along', 'normal', '--ignore', '2');
+$lines = '';
+for ($k = 0; $k < 6000; ++$k) {
+    [$e, $n] = [$k % 80 + 0.3 * sin($k), intdiv($k, 80) + 0.3 * cos(1.3 * $k)];
+    $lines .= sprintf("%.3f %.3f %.3f\n", $e, $n, 3.0 * sin($e / 20.0) + (0 === $k % 9 ? 4.0 + sin($k) : 0.02 * sin(7.0 * $k)));
+}
+$scan = $write('scan.xyz', $lines);
+$run('cloud', $scan, '--thin', '1.5', '--out', "$folder/out-thin.las");
+$run('cloud', $scan, '--noise', '--ground', '--crop', '5,5,70,60', '--out', "$folder/out-ground.las");
+$run('cloud', $scan, '--ground', '--class', '2', '--out', "$folder/out-ground.e57");
 $run('surface', Fixture::path('surface/volcano.csv'), '--out', "$folder/volcano.xml");
 $way = $write('way.geojson', '{"type":"LineString","coordinates":[[5,5],[300,210],[600,-50]]}');
 $run('section', '--line', $way, '--surface', "$folder/volcano.xml", '--points', $cloud, '--offset', '12');

@@ -62,7 +62,7 @@ final class CloudFigures
         $this->hold($points);
     }
 
-    /** One number a square metre, of coordinates within eight thousand kilometres; they differ in their low bits, which is what a hash looks at. */
+    /** One number a square metre, of coordinates within eight thousand kilometres; they differ in the low bits a hash looks at. */
     public static function cell(float $x, float $y): int
     {
         return (int) floor($y) * self::PRIME + (int) floor($x);

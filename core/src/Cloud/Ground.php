@@ -141,7 +141,8 @@ final class Ground
                 continue;
             }
             $n = $y[$i];
-            $slope = hypot($smooth->at($e + $c, $n) - $smooth->at($e - $c, $n), $smooth->at($e, $n + $c) - $smooth->at($e, $n - $c)) / (2.0 * $c);
+            $east = $smooth->at($e + $c, $n) - $smooth->at($e - $c, $n);
+            $slope = hypot($east, $smooth->at($e, $n + $c) - $smooth->at($e, $n - $c)) / (2.0 * $c);
             if (abs($z[$i] - $surface->at($e, $n)) <= self::NEAR + self::OF_SLOPE * $slope * 0.5 * $c) {
                 $ground[$i] = true;
             }
@@ -291,13 +292,15 @@ final class Ground
         [$i, $j] = [(int) $u, (int) $v];
         [$s, $t] = [$u - $i, $v - $j];
         $sum = 0.0;
-        foreach ([[$i, $j, (1.0 - $s) * (1.0 - $t)], [$i + 1, $j, $s * (1.0 - $t)], [$i, $j + 1, (1.0 - $s) * $t], [$i + 1, $j + 1, $s * $t]] as [$a, $b, $weight]) {
+        foreach ([[0, 0], [1, 0], [0, 1], [1, 1]] as [$right, $up]) {
+            [$a, $b] = [$i + $right, $j + $up];
+            $weight = (1 === $right ? $s : 1.0 - $s) * (1 === $up ? $t : 1.0 - $t);
             if ($weight > 0.0) {
                 $k = 3 * (min($b, $g->height - 1) * $g->width + min($a, $g->width - 1));
                 $e = $planes[$k + 1];
-                $up = is_nan($e) ? 0.0
+                $rise = is_nan($e) ? 0.0
                     : $e * ($x - $g->west - ($a + 0.5) * $g->cell) + $planes[$k + 2] * ($y - $g->south - ($b + 0.5) * $g->cell);
-                $sum += $weight * ($planes[$k] + $up);
+                $sum += $weight * ($planes[$k] + $rise);
             }
         }
 

@@ -9,7 +9,7 @@ use Mensura\Cloud\HeightGrid;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
-/** Scenes whose ground is known. Total error as ISPRS Working Group III/3 (Sithole, Vosselman 2004) counts it: both kinds, of all points. */
+/** Scenes whose ground is known. Total error as Sithole and Vosselman (2004, ISPRS Journal 59) count it: both kinds, of all points. */
 final class GroundTest extends TestCase
 {
     /** @return iterable<string, array{array<int, mixed>, float}> */

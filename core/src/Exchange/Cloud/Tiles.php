@@ -60,10 +60,11 @@ final class Tiles
             $cell = $side / self::CELLS;
             $seen = $shown = [];
             foreach ($of as $i) {
-                $key = ((int) (($z[$i] - $low[2]) / $cell) * 64 + (int) (($y[$i] - $low[1]) / $cell)) * 64 + (int) (($x[$i] - $low[0]) / $cell);
+                [$u, $v, $w] = [$x[$i] - $low[0], $y[$i] - $low[1], $z[$i] - $low[2]];
+                $key = ((int) ($w / $cell) * 64 + (int) ($v / $cell)) * 64 + (int) ($u / $cell);
                 if (isset($seen[$key])) {
                     $half = 0.5 * $side;
-                    $rest[(int) ($x[$i] >= $low[0] + $half) | (int) ($y[$i] >= $low[1] + $half) << 1 | (int) ($z[$i] >= $low[2] + $half) << 2][] = $i;
+                    $rest[(int) ($u >= $half) | (int) ($v >= $half) << 1 | (int) ($w >= $half) << 2][] = $i;
                 } else {
                     $seen[$key] = true;
                     $shown[] = $i;
@@ -76,7 +77,8 @@ final class Tiles
         $children = [];
         ksort($rest);
         foreach ($rest as $octant => $points) {
-            $corner = [$low[0] + ($octant & 1) * 0.5 * $side, $low[1] + ($octant >> 1 & 1) * 0.5 * $side, $low[2] + ($octant >> 2) * 0.5 * $side];
+            $half = 0.5 * $side;
+            $corner = [$low[0] + ($octant & 1) * $half, $low[1] + ($octant >> 1 & 1) * $half, $low[2] + ($octant >> 2) * $half];
             $children[] = $this->tile($points, $corner, 0.5 * $side, $depth + 1);
         }
         $half = 0.5 * $side;

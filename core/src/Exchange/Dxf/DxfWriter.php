@@ -122,7 +122,8 @@ final class DxfWriter
         $entity = "330\n$owner\n100\nAcDbEntity\n  8\n$layer\n";
         $follow = [] === $attributes ? '' : " 66\n1\n";
         // Marks come by the hundred thousand: put together in one piece.
-        $text = "  0\nINSERT\n  5\n$owner\n330\n1F\n100\nAcDbEntity\n  8\n$layer\n100\nAcDbBlockReference\n$follow  2\n".self::MARK."\n$place";
+        $text = "  0\nINSERT\n  5\n$owner\n330\n1F\n100\nAcDbEntity\n  8\n$layer\n100\nAcDbBlockReference\n$follow  2\n"
+            .self::MARK."\n$place";
         if ([] !== $attributes) {
             $size = $this->number($height);
             foreach ($attributes as $tag => $value) {

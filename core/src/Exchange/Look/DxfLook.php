@@ -24,7 +24,8 @@ final class DxfLook
         'ansi_1250' => 'Windows-1250', 'ansi_1251' => 'Windows-1251', 'ansi_1252' => 'Windows-1252', 'ansi_1253' => 'ISO-8859-7',
     ];
     private const OF_INSERT = [
-        2 => 0, 10 => 0, 20 => 0, 30 => 0, 41 => 0, 42 => 0, 43 => 0, 44 => 0, 45 => 0, 50 => 0, 70 => 0, 71 => 0, 210 => 0, 220 => 0, 230 => 0,
+        2 => 0, 10 => 0, 20 => 0, 30 => 0, 41 => 0, 42 => 0, 43 => 0, 44 => 0, 45 => 0, 50 => 0, 70 => 0, 71 => 0,
+        210 => 0, 220 => 0, 230 => 0,
     ];
     /** Places of a block that are kept; of more the corners of its box stand for it. */
     private const MOST_IN_BLOCK = 20_000;

@@ -90,7 +90,8 @@ final class DxfFeatures
                 $this->add(Feature::LINE, $layer, [$this->place($first), $this->place($first, 1)]);
                 break;
             case 'LWPOLYLINE':
-                $this->drawn($layer, self::light($first, $record->groups()), 0 !== ((int) ($first[70] ?? 0) & 1), DxfPlacement::ofExtrusion($first));
+                $isClosed = 0 !== ((int) ($first[70] ?? 0) & 1);
+                $this->drawn($layer, self::light($first, $record->groups()), $isClosed, DxfPlacement::ofExtrusion($first));
                 break;
             case 'ARC':
             case 'CIRCLE':

@@ -10,7 +10,10 @@ use Mensura\Exchange\Features\FeatureSet;
 use Mensura\Exchange\Look\Tap;
 use Mensura\Fault\UnusableInput;
 
-/** Makes features of the rows of a table and the records of a drawing while they are looked at; lines of numbers alone have no properties. */
+/**
+ * Makes features of the rows of a table and the records of a drawing while they are looked at; lines of numbers alone have no
+ * properties.
+ */
 final class FeatureTap implements Tap
 {
     public readonly DxfFeatures $drawing;
