@@ -14,6 +14,7 @@ final class IntakeNumbers implements NumbersWithin
         return [
             'survey_file.meaning' => ['frame' => self::AFTER_WORD, 'geoid' => self::AFTER_WORD],
             'survey_file.mapping' => ['memory' => 'remembered_mapping'],
+            'ledger_entry.detail accept-file' => ['meaning.frame' => self::AFTER_WORD, 'meaning.geoid' => self::AFTER_WORD],
         ];
     }
 

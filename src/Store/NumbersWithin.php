@@ -13,7 +13,7 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 #[AutoconfigureTag('app.numbers_within')]
 interface NumbersWithin
 {
-    /** A word and numbers after it: "surface:3", "baseline:4-9", "custom:2". */
+    /** A word and numbers after it: "surface:3", "baseline:4-9", "custom:2", also behind another word: "geoid|grid:4". */
     public const AFTER_WORD = ':';
 
     /** Put before the name of a table: text that ends with a bar and a number of it, "KT01|3". */

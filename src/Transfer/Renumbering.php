@@ -9,7 +9,7 @@ use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /**
  * Gives numbers of rows other values wherever they stand in a row: in columns that refer to another table, and where
- * {@see NumbersWithin} says. JSON in which no number changes keeps its text.
+ * {@see NumbersWithin} says.
  */
 final class Renumbering
 {
@@ -83,7 +83,7 @@ final class Renumbering
     /** @param \Closure(string, int): int $numbers */
     public function afterWord(string $text, \Closure $numbers): string
     {
-        $begin = str_starts_with($text, 'result:') ? 'result:' : '';
+        $begin = 1 === preg_match('/^(?:result:|[a-z]+\|)/', $text, $m) ? $m[0] : '';
         $rest = substr($text, \strlen($begin));
         $parts = explode(':', $rest);
         foreach ([2, 1] as $many) {
@@ -147,10 +147,9 @@ final class Renumbering
         if (isset($paths[''])) {
             return $this->leaf($value, $paths[''], $numbers);
         }
-        $data = json_decode((string) $value, true, 64, \JSON_THROW_ON_ERROR);
-        $other = $this->within($data, $paths, $numbers);
 
-        return $other === $data ? $value : json_encode($other, self::JSON);
+        // Written anew though nothing may change, so that the same data have the same text on both sides.
+        return json_encode($this->within(json_decode((string) $value, true, 64, \JSON_THROW_ON_ERROR), $paths, $numbers), self::JSON);
     }
 
     /**

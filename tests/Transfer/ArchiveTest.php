@@ -22,6 +22,12 @@ final class ArchiveTest extends ApiTestCase
 
     private const POINTS = "point,easting [m],northing [m],ellipsoidal height [m]\nA,493600.5,6028200.25,231.125\n";
 
+    private const SYSTEM = 'PROJCRS["Site",BASEGEOGCRS["ETRS89",DATUM["European Terrestrial Reference System 1989",'
+        .'ELLIPSOID["GRS 1980",6378137,298.257222101]],ID["EPSG",4258]],CONVERSION["site",METHOD["Transverse Mercator",ID["EPSG",9807]],'
+        .'PARAMETER["Latitude of natural origin",0],PARAMETER["Longitude of natural origin",-2],'
+        .'PARAMETER["Scale factor at natural origin",1],PARAMETER["False easting",100000],PARAMETER["False northing",0]],'
+        .'CS[Cartesian,2],AXIS["(E)",east],AXIS["(N)",north],LENGTHUNIT["metre",1]]';
+
     /** @var list<string> */
     private array $tables = [];
 
@@ -61,6 +67,30 @@ final class ArchiveTest extends ApiTestCase
         $this->post('/remarks', ['about' => $slot, 'text' => 'Are the edges long enough?']);
         $this->post('/remarks', ['about' => $slot, 'text' => 'Yes.', 'answers' => $this->get('/remarks/'.$slot)[0]['id']]);
         $this->post('/remarks', ['about' => 'network', 'text' => 'Looked at.', 'checks' => true]);
+    }
+
+    public function testSystemsOfItsOwnComeAlong(): void
+    {
+        $this->accept('points.csv', self::POINTS);
+        $this->accept('lines.dxf', implode("\n", [
+            0, 'SECTION', 2, 'ENTITIES', 0, 'LINE', 8, 'KERB', 10, 493600, 20, 6028200, 11, 493610, 21, 6028210, 0, 'ENDSEC', 0, 'EOF', '',
+        ]));
+        // Another number than the one it has in the archive.
+        $this->database()->insert('sqlite_sequence', ['name' => 'custom_system', 'seq' => 40]);
+        $id = $this->post('/reference/custom', ['name' => 'Site', 'definition' => self::SYSTEM], 201)['id'];
+        $this->call('PUT', '/reference', ['reference' => "custom:$id", 'heights' => 'ellipsoidal'], 200);
+        [$path, $fingerprint] = $this->archive();
+        $east = array_column($this->get('/points')['points'], 'e', 'name');
+        $drawing = $this->get('/designs/'.$this->get('/designs')[0]['id']);
+        $brought = $this->bringIn($path);
+        $this->project = $brought['project'];
+        $job = $this->get('/jobs/'.$brought['job']);
+        self::assertSame('done', $job['state'], (string) $job['error']);
+        self::assertNotSame("custom:$id", $this->get('')['reference']);
+        self::assertSame($east, array_column($this->get('/points')['points'], 'e', 'name'));
+        $moved = $this->get('/designs/'.$this->get('/designs')[0]['id']);
+        self::assertSame([$drawing['x'], $drawing['y']], [$moved['x'], $moved['y']], 'the drawing follows the same steps');
+        self::assertSame($fingerprint, $this->archive()[1]);
     }
 
     /** @return array{string, string, array<mixed>} path of the archive, its fingerprint, its manifest */
