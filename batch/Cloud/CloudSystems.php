@@ -36,9 +36,6 @@ final class CloudSystems
     public readonly ?string $code;
     public readonly ?CoordinateSystem $target;
 
-    /** @var list<string> what should be known */
-    public array $lost = [];
-
     /** @var array<string, array{CoordinateSystem, Route}> by the code of the system they are in */
     private array $routes = [];
 
@@ -67,9 +64,10 @@ final class CloudSystems
 
     private readonly bool $isDegrees;
 
-    public function refuseDegrees(bool $isMetric, bool $isCropped): void
+    /** @throws UnusableInput where nothing can be measured in metres */
+    public function refuseDegrees(): void
     {
-        if ($isMetric && $this->isDegrees) {
+        if ($this->isDegrees) {
             $words = 'its coordinates are degrees, in which nothing is thinned or classified: name a projected system';
             throw new UnusableInput('--to-crs', $words);
         }

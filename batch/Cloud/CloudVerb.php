@@ -28,7 +28,7 @@ use Symfony\Component\Console\Input\InputOption;
 #[AsCommand('cloud', 'Crops, thins, classifies and writes point clouds; prints mensura-cloud/1 JSON')]
 final class CloudVerb extends Verb
 {
-    /** Points that are held at once where all have to be known: for noise, ground and tiles. */
+    /** Points that are held at once where all have to be known: for noise and ground. */
     private const MOST = 10_000_000;
     private const AT_ONCE = 8_000;
     private const NOISE = 7;
@@ -73,14 +73,18 @@ final class CloudVerb extends Verb
         ), $files);
         $systems = new CloudSystems($sources, self::text($input, 'to-crs'));
         $isMetric = null !== $side || $input->getOption('noise') || $input->getOption('ground');
-        $systems->refuseDegrees($isMetric, null !== $crop);
+        if ($isMetric) {
+            $systems->refuseDegrees();
+        }
 
         $read = 0;
         $held = null;
         $thin = null === $side ? null : new Thin($side / $systems->metre);
         $figures = new CloudFigures($systems->writtenMetre);
         $writer = null === $out ? null : new Written($out, fn (string $path): CloudOut => $this->writer($path, $sources, $systems));
-        $whole = $input->getOption('noise') || $input->getOption('ground') || null !== $tiles;
+        $tree = null === $tiles ? null : new Tiles($tiles);
+        $outs = array_values(array_filter([$writer?->out, $tree]));
+        $whole = $input->getOption('noise') || $input->getOption('ground');
         try {
             foreach ($sources as $source) {
                 foreach ($source->blocks() as $block) {
@@ -95,7 +99,7 @@ final class CloudVerb extends Verb
                         ($held ??= new PointBlock())->add($block);
                         self::limit($held);
                     } else {
-                        $this->give($block, $classes, $systems, $source, $figures, $writer);
+                        $this->give($block, $classes, $systems, $source, $figures, $outs);
                     }
                 }
             }
@@ -105,18 +109,13 @@ final class CloudVerb extends Verb
                 self::classify($held, $input, $systems->metre);
                 for ($from = 0, $n = $held->count(); $from < $n; $from += self::AT_ONCE) {
                     $part = $held->only(range($from, min($n, $from + self::AT_ONCE) - 1));
-                    $this->give($part, $classes, $systems, $sources[0], $figures, $writer);
+                    $this->give($part, $classes, $systems, $sources[0], $figures, $outs);
                 }
             }
+            $tree?->finish();
             $writer?->finish();
-            if (null !== $tiles) {
-                Tiles::write($tiles, self::chosen($held ?? new PointBlock(), $classes));
-            }
         } finally {
             $writer?->clear();
-        }
-        foreach ($systems->lost as $words) {
-            $this->say($words);
         }
         $this->print([
             'format' => 'mensura-cloud/1', 'read' => $read, 'written' => $figures->count, 'classes' => (object) $figures->classes(),
@@ -124,16 +123,21 @@ final class CloudVerb extends Verb
         ]);
     }
 
-    /** @param ?array<int, true> $classes */
+    /**
+     * @param ?array<int, true> $classes
+     * @param list<CloudOut>    $outs
+     */
     private function give(
-        PointBlock $points, ?array $classes, CloudSystems $systems, CloudReader $source, CloudFigures $figures, ?Written $writer,
+        PointBlock $points, ?array $classes, CloudSystems $systems, CloudReader $source, CloudFigures $figures, array $outs,
     ): void {
         $points = self::chosen($points, $classes);
         if (!$systems->isFirst) {
             $points = $systems->bring($points, $source);
         }
         $figures->take($points);
-        $writer?->out->write($points);
+        foreach ($outs as $out) {
+            $out->write($points);
+        }
     }
 
     /** @param ?array<int, true> $classes */
@@ -169,7 +173,7 @@ final class CloudVerb extends Verb
     private static function limit(PointBlock $held): void
     {
         if ($held->count() > self::MOST) {
-            $words = 'more than %d points: noise, ground and tiles need all of them at once; crop the cloud, or thin it';
+            $words = 'more than %d points: noise and ground need all of them at once; crop the cloud, or thin it';
             throw new UnusableInput('', \sprintf($words, self::MOST));
         }
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Tests\Batch;
 
+use Mensura\Tests\Cloud\TileWalk;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
@@ -209,30 +210,7 @@ final class CloudTest extends TestCase
         }
         file_put_contents("$this->folder/in.xyz", implode("\n", $lines)."\n");
         $this->answer('in.xyz', '--tiles', 'tiles');
-        $set = json_decode((string) file_get_contents("$this->folder/tiles/tileset.json"), true);
-        self::assertSame(['1.0', 'ADD'], [$set['asset']['version'], $set['root']['refine']]);
-        $found = [];
-        $walk = function (array $tile, float $error) use (&$walk, &$found): void {
-            self::assertLessThan($error, $tile['geometricError']);
-            $bytes = (string) file_get_contents("$this->folder/tiles/".$tile['content']['uri']);
-            $h = unpack('a4magic/Vversion/Vlength/Vtable/Vbody/Vbatch/Vbinary', $bytes) ?: [];
-            self::assertSame(['pnts', 1, \strlen($bytes)], [$h['magic'], $h['version'], $h['length']]);
-            self::assertSame(0, (28 + $h['table']) % 8);
-            $table = json_decode(substr($bytes, 28, $h['table']), true);
-            $box = $tile['boundingVolume']['box'];
-            $places = array_values((array) unpack('g*', substr($bytes, 28 + $h['table'], 12 * $table['POINTS_LENGTH'])));
-            foreach (array_chunk($places, 3) as $p) {
-                foreach ([0, 1, 2] as $k) {
-                    $p[$k] += $table['RTC_CENTER'][$k];
-                    self::assertLessThanOrEqual($box[3] * 1.000001, abs($p[$k] - $box[$k]));
-                }
-                $found[] = \sprintf('%.3F %.3F %.3F', ...$p);
-            }
-            foreach ($tile['children'] ?? [] as $child) {
-                $walk($child, $tile['geometricError']);
-            }
-        };
-        $walk($set['root'], $set['geometricError']);
+        $found = TileWalk::points("$this->folder/tiles");
         sort($lines);
         sort($found);
         self::assertSame($lines, $found);
