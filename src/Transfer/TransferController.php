@@ -11,17 +11,13 @@ use App\Api\RequestKey;
 use App\Api\Upload;
 use App\Job\Job;
 use App\Job\JobRepository;
-use App\Job\Jobs;
 use App\Ledger\Desk;
 use App\Project\Changes;
 use App\Project\Project;
-use App\Project\ProjectRepository;
 use App\Project\Reads;
 use App\Store\FileStore;
 use App\Transfer\Request\CopyRequest;
-use App\Transfer\View\BroughtProject;
 use App\Transfer\View\WrittenArchive;
-use Psr\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -78,17 +74,9 @@ final class TransferController
 
     /** A new project of an archive; it is compared with its hashes before there is any. */
     #[Route('/api/archives', methods: 'POST')]
-    public function bring(
-        Request $request, #[CurrentUser] User $member, ProjectRepository $projects, Jobs $jobs, RequestKey $key, ClockInterface $clock,
-    ): JsonResponse {
-        $upload = Upload::of($request);
-        $name = ProjectArchive::open($upload->path)->name();
-        $project = new Project($name, Project::PLANE, 'local', $clock->now());
-        $projects->found($project, $member);
-        $payload = ['file' => $this->store->put($upload->bytes())];
-        $job = $jobs->start($project, $member, BringHandler::kind(), 'Bring the project in', $payload, $key->value());
-
-        return new JsonResponse(new BroughtProject($project->id(), $name, $job), 202);
+    public function bring(Request $request, #[CurrentUser] User $member, Begin $begin, RequestKey $key): JsonResponse
+    {
+        return new JsonResponse($begin->of(Upload::of($request)->path, $member, $key->value()), 202);
     }
 
     /** @return list<Job> */

@@ -163,6 +163,14 @@ final class ArchiveTest extends ApiTestCase
         self::assertSame($summaries, array_column($this->get('/network')['runs'] ?? [], 'run'));
         self::assertSame($fingerprint, $this->archive()[1]);
         self::assertSame([], $this->old($original), 'no number of the first project stands in the second');
+
+        $command = new CommandTester((new Application(self::$kernel ?? throw new \LogicException('No kernel.')))->find('mensura:bring'));
+        self::assertSame(0, $command->execute(['archive' => $path, 'account' => 'demo']));
+        self::assertSame(1, preg_match('/is project (\d+)/', $command->getDisplay(), $m));
+        $this->project = (int) ($m[1] ?? 0);
+        self::assertSame($before, $this->shown());
+        self::assertSame(2, $command->execute(['archive' => $path, 'account' => 'nobody']));
+        self::assertSame(2, $command->execute(['archive' => __FILE__, 'account' => 'demo']));
     }
 
     public function testACopyIsAProjectOfItsOwn(): void

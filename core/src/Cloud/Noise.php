@@ -26,18 +26,19 @@ final class Noise
         if ($n <= self::NEIGHBOURS) {
             return [];
         }
-        $neighbours = new Neighbours($x, $y, $z);
+        $neighbours = new Neighbours($x, $y, $z, self::NEIGHBOURS);
         $means = [];
         $sum = $squares = 0.0;
-        for ($i = 0; $i < $n; ++$i) {
+        foreach ($neighbours->inOrder() as $i) {
             $m = array_sum($neighbours->distances($i, self::NEIGHBOURS)) / self::NEIGHBOURS;
-            $means[] = $m;
+            $means[$i] = $m;
             $sum += $m;
             $squares += $m * $m;
         }
         $mean = $sum / $n;
         $most = $mean + self::DEVIATIONS * sqrt(max(0.0, $squares / $n - $mean * $mean));
         $alone = [];
+        ksort($means);
         foreach ($means as $i => $m) {
             if ($m > $most) {
                 $alone[$i] = true;
