@@ -190,6 +190,7 @@ final class GuessTest extends TestCase
         self::assertSame(Evidence::CHOSEN, $mapping->evidence['e']->level);
         self::assertSame([3], $mapping->unused($table));
         self::assertSame(Unit::Gon, Heading::of('Hz/gon')->unit);
+        self::assertSame(['height', Unit::Metre], [Heading::of('Height m')->word, Heading::of('Height m')->unit]);
     }
 
     /** The second face reads the circle half a turn on and the zenith angle back from the full circle (common practice). */

@@ -21,14 +21,14 @@ final readonly class Heading
     {
     }
 
-    /** The unit stands in brackets, behind a slash or behind an underscore: "easting [m]", "Hz/gon", "sd_e_mm". */
+    /** The unit stands in brackets, behind a slash, an underscore or a blank: "easting [m]", "Hz/gon", "sd_e_mm", "height m". */
     public static function of(string $text): self
     {
         $unit = null;
         if (1 === preg_match('/^(.*?)\s*[\[(]([^\])]+)[\])]\s*$/u', $text, $match)) {
             $unit = Unit::fromHeader($match[2]);
             $text = $match[1];
-        } elseif (1 === preg_match('~^(.+?)\s*[_/]\s*(m|mm|cm|ft|ftus|deg|dms|gon|grad|m2|mm2)$~i', $text, $match)) {
+        } elseif (1 === preg_match('~^(.+?)(?:\s*[_/]\s*|\s+)(m|mm|cm|ft|ftus|deg|dms|gon|grad|m2|mm2)$~i', $text, $match)) {
             $unit = Unit::fromHeader($match[2]);
             $text = $match[1];
         }
