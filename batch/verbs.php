@@ -6,6 +6,7 @@ declare(strict_types=1);
 return [
     'adjust' => Batch\Adjust\AdjustVerb::class,
     'baseline' => Batch\Baseline\BaselineVerb::class,
+    'block' => Batch\Block\BlockVerb::class,
     'cloud' => Batch\Cloud\CloudVerb::class,
     'convert' => Batch\Convert\ConvertVerb::class,
     'deviation' => Batch\Deviation\DeviationVerb::class,

@@ -34,6 +34,7 @@ final class Arrows
         'Earthworks' => ['Fault'],
         'Deviation' => ['Fault', 'Mesh'],
         'Cloud' => ['Fault'],
+        'Image' => ['Fault', 'LinearAlgebra'],
         'StakeOut' => [],
         'Plot' => ['Fault'],
         'Graph' => [],
@@ -43,7 +44,7 @@ final class Arrows
         'Gnss' => ['Fault', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Graph'],
         'Exchange' => [
             'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface', 'Section',
-            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss', 'Cloud',
+            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss', 'Cloud', 'Image',
         ],
     ];
 

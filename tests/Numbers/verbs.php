@@ -170,6 +170,9 @@ $scan = $write('scan.xyz', $lines);
 $run('cloud', $scan, '--thin', '1.5', '--out', "$folder/out-thin.las");
 $run('cloud', $scan, '--noise', '--ground', '--crop', '5,5,70,60', '--out', "$folder/out-ground.las");
 $run('cloud', $scan, '--ground', '--class', '2', '--out', "$folder/out-ground.e57");
+foreach (['nadir', 'close'] as $kind) {
+    $run('block', $write("$kind.json", (string) json_encode(Fixture::json("image/block-$kind.json")['block'])));
+}
 $run('surface', Fixture::path('surface/volcano.csv'), '--out', "$folder/volcano.xml");
 $way = $write('way.geojson', '{"type":"LineString","coordinates":[[5,5],[300,210],[600,-50]]}');
 $run('section', '--line', $way, '--surface', "$folder/volcano.xml", '--points', $cloud, '--offset', '12');

@@ -157,6 +157,17 @@ final readonly class JsonObject
         return $numbers;
     }
 
+    /** @return list<string> an absent list is an empty one */
+    public function words(string $key): array
+    {
+        $words = [];
+        foreach ((array) ($this->members[$key] ?? []) as $word) {
+            $words[] = \is_string($word) ? $word : throw $this->fault($key, 'must be a list of words');
+        }
+
+        return $words;
+    }
+
     public function boolean(string $key): bool
     {
         $value = $this->members[$key] ?? false;

@@ -1,0 +1,210 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Image;
+
+use Mensura\Fault\UnusableInput;
+
+/** Where a solution begins: rotations that are not given, from directions to what is known; points, from where rays meet. */
+final class Approximation
+{
+    /** Sine of the least angle two rays meet at that says where. */
+    private const LEAST = 0.005;
+
+    /** @var array<int, list<float>> rotations by image */
+    public array $rotations = [];
+
+    /** @var array<int, array{float, float, float}> places by point */
+    public array $places = [];
+
+    /** @var array<int, list<int>> rays by image, and by point */
+    private array $ofImage = [];
+    /** @var array<int, list<int>> */
+    private array $ofPoint = [];
+
+    /** @var array<int, array{float, float, float}> unit vectors in the camera, by ray */
+    private array $directions = [];
+
+    /** @throws UnusableInput naming an image whose rotation cannot be found */
+    public function __construct(private readonly Block $b, private readonly UsedRays $used)
+    {
+        foreach ($used->rays as $r) {
+            $this->ofImage[$b->rayImage[$r]][] = $r;
+            $this->ofPoint[$b->rayPoint[$r]][] = $r;
+            [$x, $y] = Lens::direction($b->cameras[$b->cameraOf[$b->rayImage[$r]]], $b->rayX[$r], $b->rayY[$r]);
+            $l = sqrt($x * $x + $y * $y + 1.0);
+            $this->directions[$r] = [$x / $l, -$y / $l, -1.0 / $l];
+        }
+        foreach ($used->points as $p => $_) {
+            if (Block::CONTROL === $b->roles[$p] && null !== $b->places[$p]) {
+                $this->places[$p] = $b->places[$p];
+            }
+        }
+        foreach ($used->images as $i => $_) {
+            if (null !== $b->rotations[$i]) {
+                $this->rotations[$i] = $b->rotations[$i];
+            }
+        }
+        $this->meet();
+        while ($this->orientNext()) {
+            $this->meet();
+        }
+        $this->rest();
+    }
+
+    /** Orients the images that see most of what is known; false when there is none left. */
+    private function orientNext(): bool
+    {
+        $best = [];
+        $most = 1;
+        foreach ($this->used->images as $i => $_) {
+            if (isset($this->rotations[$i])) {
+                continue;
+            }
+            $known = array_filter($this->ofImage[$i], fn (int $r): bool => isset($this->places[$this->b->rayPoint[$r]]));
+            if (\count($known) > $most) {
+                [$best, $most] = [[$i => $known], \count($known)];
+            }
+        }
+        if ([] === $best) {
+            $open = array_diff_key($this->used->images, $this->rotations);
+            // What is given of tie points are approximations only, but better than nothing.
+            if ([] !== $open && $this->takeGiven()) {
+                return true;
+            }
+            if ([] !== $open) {
+                throw new UnusableInput('', \sprintf(
+                    'image %s: its rays do not determine it; give its angles, or control in it', $this->b->imageIds[array_key_first($open)],
+                ));
+            }
+
+            return false;
+        }
+        foreach ($best as $i => $known) {
+            $camera = $ground = [];
+            [$e, $n, $h] = $this->b->positions[$i];
+            foreach ($known as $r) {
+                [$x, $y, $z] = $this->places[$this->b->rayPoint[$r]];
+                $l = hypot(hypot($x - $e, $y - $n), $z - $h);
+                if ($l > 0.0) {
+                    $camera[] = $this->directions[$r];
+                    $ground[] = [($x - $e) / $l, ($y - $n) / $l, ($z - $h) / $l];
+                }
+            }
+            $this->rotations[$i] = Rotation::between($camera, $ground);
+        }
+
+        return true;
+    }
+
+    private function takeGiven(): bool
+    {
+        $taken = false;
+        foreach ($this->used->points as $p => $_) {
+            if (!isset($this->places[$p]) && null !== $this->b->places[$p]) {
+                $this->places[$p] = $this->b->places[$p];
+                $taken = true;
+            }
+        }
+
+        return $taken;
+    }
+
+    /** Points that two oriented images see, where their rays come nearest to each other; control stays. */
+    private function meet(): void
+    {
+        foreach ($this->ofPoint as $p => $rays) {
+            if (Block::CONTROL === $this->b->roles[$p]) {
+                continue;
+            }
+            $known = array_values(array_filter($rays, fn (int $r): bool => isset($this->rotations[$this->b->rayImage[$r]])));
+            $place = \count($known) < 2 ? null : $this->nearest($known);
+            if (null !== $place) {
+                $this->places[$p] = $place;
+            }
+        }
+    }
+
+    /**
+     * @param list<int> $rays
+     *
+     * @return ?array{float, float, float} null where they are as good as parallel, or meet behind an image
+     */
+    private function nearest(array $rays): ?array
+    {
+        $n = array_fill(0, 9, 0.0);
+        $g = [0.0, 0.0, 0.0];
+        $ways = [];
+        foreach ($rays as $r) {
+            $d = $this->way($r);
+            $c = $this->b->positions[$this->b->rayImage[$r]];
+            $ways[] = [$d, $c];
+            $along = $d[0] * $c[0] + $d[1] * $c[1] + $d[2] * $c[2];
+            foreach ([0, 1, 2] as $i) {
+                $g[$i] += $c[$i] - $d[$i] * $along;
+                foreach ([0, 1, 2] as $j) {
+                    $n[3 * $i + $j] += ($i === $j ? 1.0 : 0.0) - $d[$i] * $d[$j];
+                }
+            }
+        }
+        $det = $n[0] * ($n[4] * $n[8] - $n[5] * $n[7]) - $n[1] * ($n[3] * $n[8] - $n[5] * $n[6]) + $n[2] * ($n[3] * $n[7] - $n[4] * $n[6]);
+        if ($det < self::LEAST * self::LEAST) {
+            return null;
+        }
+        // The matrix is symmetric: six cofactors make its inverse.
+        $q = [
+            $n[4] * $n[8] - $n[5] * $n[5], $n[2] * $n[5] - $n[1] * $n[8], $n[1] * $n[5] - $n[2] * $n[4], $n[0] * $n[8] - $n[2] * $n[2],
+            $n[1] * $n[2] - $n[0] * $n[5], $n[0] * $n[4] - $n[1] * $n[1],
+        ];
+        $place = [
+            ($q[0] * $g[0] + $q[1] * $g[1] + $q[2] * $g[2]) / $det, ($q[1] * $g[0] + $q[3] * $g[1] + $q[4] * $g[2]) / $det,
+            ($q[2] * $g[0] + $q[4] * $g[1] + $q[5] * $g[2]) / $det,
+        ];
+        foreach ($ways as [$d, $c]) {
+            if ($d[0] * ($place[0] - $c[0]) + $d[1] * ($place[1] - $c[1]) + $d[2] * ($place[2] - $c[2]) <= 0.0) {
+                return null;
+            }
+        }
+
+        return $place;
+    }
+
+    /** @return array{float, float, float} */
+    private function way(int $ray): array
+    {
+        $m = $this->rotations[$this->b->rayImage[$ray]];
+        [$x, $y, $z] = $this->directions[$ray];
+
+        return [$m[0] * $x + $m[1] * $y + $m[2] * $z, $m[3] * $x + $m[4] * $y + $m[5] * $z, $m[6] * $x + $m[7] * $y + $m[8] * $z];
+    }
+
+    /** Points whose rays say little: as given, or along a ray as far as others are. */
+    private function rest(): void
+    {
+        $far = [];
+        foreach ($this->used->rays as $r) {
+            $p = $this->places[$this->b->rayPoint[$r]] ?? null;
+            if (null !== $p) {
+                [$e, $n, $h] = $this->b->positions[$this->b->rayImage[$r]];
+                $far[] = hypot(hypot($p[0] - $e, $p[1] - $n), $p[2] - $h);
+            }
+        }
+        sort($far);
+        $away = [] === $far ? 1.0 : $far[intdiv(\count($far), 2)];
+        foreach ($this->used->points as $p => $_) {
+            if (isset($this->places[$p])) {
+                continue;
+            }
+            $given = $this->b->places[$p];
+            $r = $this->ofPoint[$p][0] ?? null;
+            if (null !== $given || null === $r) {
+                $this->places[$p] = $given ?? [0.0, 0.0, 0.0];
+                continue;
+            }
+            $d = $this->way($r);
+            [$e, $n, $h] = $this->b->positions[$this->b->rayImage[$r]];
+            $this->places[$p] = [$e + $away * $d[0], $n + $away * $d[1], $h + $away * $d[2]];
+        }
+    }
+}
