@@ -70,16 +70,13 @@ final class Approximation
         if ([] === $best) {
             $open = array_diff_key($this->used->images, $this->rotations);
             // What is given of tie points are approximations only, but better than nothing.
-            if ([] !== $open && $this->takeGiven()) {
-                return true;
-            }
-            if ([] !== $open) {
+            if ([] !== $open && !$this->takeGiven() && !$this->joinNext($open) && !$this->beginLevel($open)) {
                 throw new UnusableInput('', \sprintf(
                     'image %s: its rays do not determine it; give its angles, or control in it', $this->b->imageIds[array_key_first($open)],
                 ));
             }
 
-            return false;
+            return [] !== $open;
         }
         foreach ($best as $i => $known) {
             $camera = $ground = [];
@@ -96,6 +93,110 @@ final class Approximation
         }
 
         return true;
+    }
+
+    /**
+     * The image that shares most rays with an oriented one, from those rays.
+     *
+     * @param array<int, true> $open
+     */
+    private function joinNext(array $open): bool
+    {
+        $most = Coplanarity::LEAST - 1;
+        $pair = null;
+        foreach ($open as $i => $_) {
+            foreach ($this->rotations as $j => $_) {
+                $shared = \count($this->shared($i, $j));
+                if ($shared > $most) {
+                    [$most, $pair] = [$shared, [$i, $j]];
+                }
+            }
+        }
+        if (null === $pair) {
+            return false;
+        }
+        [$i, $j] = $pair;
+        $found = $this->joined($i, $j, $this->rotations[$j]);
+        if (null !== $found) {
+            $this->rotations[$i] = $found[0];
+        }
+
+        return null !== $found;
+    }
+
+    /**
+     * Where nothing is oriented and no control says: a pair of images that look down, as those of a flight do. Which way is up in
+     * them is what fits best; how they are tilted, the solution finds.
+     *
+     * @param array<int, true> $open
+     */
+    private function beginLevel(array $open): bool
+    {
+        if ([] !== $this->rotations) {
+            return false;
+        }
+        $most = Coplanarity::LEAST - 1;
+        $pair = null;
+        foreach ($open as $i => $_) {
+            foreach ($open as $j => $_) {
+                $shared = $i < $j ? \count($this->shared($i, $j)) : 0;
+                if ($shared > $most) {
+                    [$most, $pair] = [$shared, [$i, $j]];
+                }
+            }
+        }
+        if (null === $pair) {
+            return false;
+        }
+        [$i, $j] = $pair;
+        $best = null;
+        for ($k = 0; $k < 72; ++$k) {
+            $level = Rotation::of(0.0, 0.0, 5.0 * $k);
+            $found = $this->joined($i, $j, $level);
+            if (null !== $found && (null === $best || $found[1] < $best[1])) {
+                $best = [$found[0], $found[1], $level];
+            }
+        }
+        if (null === $best) {
+            return false;
+        }
+        [$this->rotations[$i], , $this->rotations[$j]] = $best;
+
+        return true;
+    }
+
+    /**
+     * @param list<float> $oriented rotation of the other image
+     *
+     * @return ?array{list<float>, float}
+     */
+    private function joined(int $i, int $j, array $oriented): ?array
+    {
+        $own = $known = [];
+        foreach ($this->shared($i, $j) as [$r, $s]) {
+            $own[] = $this->directions[$r];
+            $known[] = Rotation::ground($oriented, $this->directions[$s]);
+        }
+        [$to, $from] = [$this->b->positions[$i], $this->b->positions[$j]];
+
+        return Coplanarity::rotation([$to[0] - $from[0], $to[1] - $from[1], $to[2] - $from[2]], $known, $own, $oriented);
+    }
+
+    /** @return list<array{int, int}> rays of two images to the same point */
+    private function shared(int $i, int $j): array
+    {
+        $of = [];
+        foreach ($this->ofImage[$j] as $r) {
+            $of[$this->b->rayPoint[$r]] = $r;
+        }
+        $shared = [];
+        foreach ($this->ofImage[$i] as $r) {
+            if (isset($of[$this->b->rayPoint[$r]])) {
+                $shared[] = [$r, $of[$this->b->rayPoint[$r]]];
+            }
+        }
+
+        return $shared;
     }
 
     private function takeGiven(): bool
@@ -173,10 +274,7 @@ final class Approximation
     /** @return array{float, float, float} */
     private function way(int $ray): array
     {
-        $m = $this->rotations[$this->b->rayImage[$ray]];
-        [$x, $y, $z] = $this->directions[$ray];
-
-        return [$m[0] * $x + $m[1] * $y + $m[2] * $z, $m[3] * $x + $m[4] * $y + $m[5] * $z, $m[6] * $x + $m[7] * $y + $m[8] * $z];
+        return Rotation::ground($this->rotations[$this->b->rayImage[$ray]], $this->directions[$ray]);
     }
 
     /** Points whose rays say little: as given, or along a ray as far as others are. */

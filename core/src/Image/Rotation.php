@@ -31,6 +31,21 @@ final class Rotation
     }
 
     /**
+     * A direction of the camera, on the ground.
+     *
+     * @param list<float>                $r
+     * @param array{float, float, float} $d
+     *
+     * @return array{float, float, float}
+     */
+    public static function ground(array $r, array $d): array
+    {
+        [$x, $y, $z] = $d;
+
+        return [$r[0] * $x + $r[1] * $y + $r[2] * $z, $r[3] * $x + $r[4] * $y + $r[5] * $z, $r[6] * $x + $r[7] * $y + $r[8] * $z];
+    }
+
+    /**
      * Turned by a small rotation about its own axes: R exp([w]).
      *
      * @param list<float> $r

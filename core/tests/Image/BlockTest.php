@@ -88,6 +88,24 @@ final class BlockTest extends TestCase
         }
     }
 
+    /** Where it begins does not matter: control and rays say all. */
+    #[DataProvider('blocks')]
+    public function testAnglesAreFoundFromTheRays(string $name): void
+    {
+        ['block' => $block] = Fixture::json($name);
+        $with = self::solve($block);
+        foreach ($block['images'] as $i => $image) {
+            $block['images'][$i] = array_diff_key($image, ['omega' => true, 'phi' => true, 'kappa' => true]);
+        }
+        $without = self::solve($block);
+        self::assertEqualsWithDelta($with['sigma0'], $without['sigma0'], 1e-8);
+        foreach ($with['images'] as $i => $image) {
+            foreach (['e', 'n', 'h', 'omega', 'phi', 'kappa'] as $k) {
+                self::assertEqualsWithDelta($image[$k], $without['images'][$i][$k], 2e-3 * $image['sd'][$k], $image['id'].$k);
+            }
+        }
+    }
+
     public function testCheckPointsChangeNothing(): void
     {
         ['block' => $block] = Fixture::json('image/block-nadir.json');

@@ -36,8 +36,9 @@ final class BlockJsonWriter
         }
         [$points, $check] = self::points($b, $used, $adjustment, $r, $warnings);
         $control = [];
+        $seen = array_fill_keys($b->rayPoint, true);
         foreach ($r->places as $p => $place) {
-            if (Block::CONTROL === $b->roles[$p] && null !== $b->placeSds[$p] && null !== $b->places[$p]) {
+            if (Block::CONTROL === $b->roles[$p] && isset($seen[$p]) && null !== $b->places[$p]) {
                 $control[] = [$place[0] - $b->places[$p][0], $place[1] - $b->places[$p][1], $place[2] - $b->places[$p][2]];
             }
         }
