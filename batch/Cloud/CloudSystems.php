@@ -8,6 +8,7 @@ use Batch\Reference;
 use Mensura\Cloud\PointBlock;
 use Mensura\Exchange\Cloud\CloudReader;
 use Mensura\Exchange\Features\Transformed;
+use Mensura\Exchange\Features\Write\LasWriter;
 use Mensura\Exchange\Look\Systems;
 use Mensura\Fault\UnusableInput;
 use Mensura\Reference\Crs\CoordinateSystem;
@@ -97,16 +98,7 @@ final class CloudSystems
     /** Header records of a LAS file that say the system of what is written. */
     public function projection(CloudReader $first): string
     {
-        if (null === $this->target) {
-            return $first->projection();
-        }
-        if (null === $this->code || 1 !== preg_match('/^EPSG:(\d{1,5})$/', $this->code, $m) || (int) $m[1] > 65535) {
-            return '';
-        }
-        $keys = pack('v12', 1, 1, 0, 2, 1024, 0, 1, $this->isGeographic ? 2 : 1, $this->isGeographic ? 2048 : 3072, 0, 1, (int) $m[1]);
-
-        return pack('v', 0).str_pad('LASF_Projection', 16, "\0").pack('vv', 34735, \strlen($keys))
-            .str_pad('GeoKeyDirectoryTag', 32, "\0").$keys;
+        return null === $this->target ? $first->projection() : LasWriter::system($this->code, $this->isGeographic);
     }
 
     /** @param non-empty-list<CloudReader> $sources */

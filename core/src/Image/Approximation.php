@@ -249,19 +249,11 @@ final class Approximation
                 }
             }
         }
-        $det = $n[0] * ($n[4] * $n[8] - $n[5] * $n[7]) - $n[1] * ($n[3] * $n[8] - $n[5] * $n[6]) + $n[2] * ($n[3] * $n[7] - $n[4] * $n[6]);
-        if ($det < self::LEAST * self::LEAST) {
+        $q = SymmetricThree::inverse([$n[0], $n[1], $n[2], $n[4], $n[5], $n[8]], self::LEAST * self::LEAST);
+        if (null === $q) {
             return null;
         }
-        // The matrix is symmetric: six cofactors make its inverse.
-        $q = [
-            $n[4] * $n[8] - $n[5] * $n[5], $n[2] * $n[5] - $n[1] * $n[8], $n[1] * $n[5] - $n[2] * $n[4], $n[0] * $n[8] - $n[2] * $n[2],
-            $n[1] * $n[2] - $n[0] * $n[5], $n[0] * $n[4] - $n[1] * $n[1],
-        ];
-        $place = [
-            ($q[0] * $g[0] + $q[1] * $g[1] + $q[2] * $g[2]) / $det, ($q[1] * $g[0] + $q[3] * $g[1] + $q[4] * $g[2]) / $det,
-            ($q[2] * $g[0] + $q[4] * $g[1] + $q[5] * $g[2]) / $det,
-        ];
+        $place = SymmetricThree::times($q, $g);
         foreach ($ways as [$d, $c]) {
             if ($d[0] * ($place[0] - $c[0]) + $d[1] * ($place[1] - $c[1]) + $d[2] * ($place[2] - $c[2]) <= 0.0) {
                 return null;

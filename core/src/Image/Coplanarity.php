@@ -77,19 +77,9 @@ final class Coplanarity
             $g[1] -= $q * $off;
             $g[2] -= $s * $off;
         }
-        $q = [
-            $n[3] * $n[5] - $n[4] * $n[4], $n[2] * $n[4] - $n[1] * $n[5], $n[1] * $n[4] - $n[2] * $n[3], $n[0] * $n[5] - $n[2] * $n[2],
-            $n[1] * $n[2] - $n[0] * $n[4], $n[0] * $n[3] - $n[1] * $n[1],
-        ];
-        $det = $n[0] * $q[0] + $n[1] * $q[1] + $n[2] * $q[2];
-        if ($det <= 0.0) {
-            return $r;
-        }
+        $q = SymmetricThree::inverse($n);
 
-        return Rotation::turned(
-            $r, ($q[0] * $g[0] + $q[1] * $g[1] + $q[2] * $g[2]) / $det, ($q[1] * $g[0] + $q[3] * $g[1] + $q[4] * $g[2]) / $det,
-            ($q[2] * $g[0] + $q[4] * $g[1] + $q[5] * $g[2]) / $det,
-        );
+        return null === $q ? $r : Rotation::turned($r, ...SymmetricThree::times($q, $g));
     }
 
     /**

@@ -52,21 +52,14 @@ final class Intersection
                     $g[2] -= $c * $v;
                 }
             }
-            $q = [
-                $n[3] * $n[5] - $n[4] * $n[4], $n[2] * $n[4] - $n[1] * $n[5], $n[1] * $n[4] - $n[2] * $n[3], $n[0] * $n[5] - $n[2] * $n[2],
-                $n[1] * $n[2] - $n[0] * $n[4], $n[0] * $n[3] - $n[1] * $n[1],
-            ];
-            $det = $n[0] * $q[0] + $n[1] * $q[1] + $n[2] * $q[2];
-            if ($det <= 1e-12 * $n[0] * $n[3] * $n[5]) {
+            $q = SymmetricThree::inverse($n, 1e-12 * $n[0] * $n[3] * $n[5]);
+            if (null === $q) {
                 return null;
             }
-            $step = [
-                ($q[0] * $g[0] + $q[1] * $g[1] + $q[2] * $g[2]) / $det, ($q[1] * $g[0] + $q[3] * $g[1] + $q[4] * $g[2]) / $det,
-                ($q[2] * $g[0] + $q[4] * $g[1] + $q[5] * $g[2]) / $det,
-            ];
+            $step = SymmetricThree::times($q, $g);
             [$x, $y, $z] = [$x + $step[0], $y + $step[1], $z + $step[2]];
             if ($step[0] * $g[0] + $step[1] * $g[1] + $step[2] * $g[2] < 1e-14) {
-                return [[$x, $y, $z], [sqrt($q[0] / $det), sqrt($q[3] / $det), sqrt($q[5] / $det)]];
+                return [[$x, $y, $z], [sqrt($q[0]), sqrt($q[3]), sqrt($q[5])]];
             }
         }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
-import { get, post } from '../api/client';
+import { get, post, reasonOf } from '../api/client';
 import type { CopyRequest, WrittenArchive } from '../api/types';
 import { fileSize, when } from '../format/units';
 import { useProject } from '../state/project';
@@ -11,8 +11,15 @@ const project = useProject();
 const archives = ref<WrittenArchive[]>([]);
 const called = ref(`${project.overview?.name ?? ''}, copy`);
 
+const failure = ref('');
+
 async function load() {
-  archives.value = await get<WrittenArchive[]>(project.path('/archives'));
+  failure.value = '';
+  try {
+    archives.value = await get<WrittenArchive[]>(project.path('/archives'));
+  } catch (e) {
+    failure.value = reasonOf(e);
+  }
 }
 onMounted(load);
 
@@ -38,7 +45,11 @@ async function copy() {
         here or in another office, it is the same project, entry by entry; people and their rights stay here.
       </p>
       <ElButton v-if="project.mayChange" type="primary" plain data-test="write-archive" @click="write">Write the archive</ElButton>
-      <p v-if="archives.length === 0" class="quiet">None is written yet.</p>
+      <ElAlert v-if="failure" type="error" :closable="false"
+        ><span>{{ failure }}</span
+        ><ElButton link type="primary" @click="load">Load again</ElButton></ElAlert
+      >
+      <p v-else-if="archives.length === 0" class="quiet">None is written yet.</p>
       <ul v-else>
         <li v-for="a in archives" :key="a.job" class="line">
           <span

@@ -349,6 +349,14 @@ describe('archive and copy', () => {
     expect(o.project.note?.text).toBe('What if is among your projects.');
   });
 
+  it('says why the archives are not there, and asks again', async () => {
+    const o = office({ 'GET /archives': new Refusal(500, 'It is in the log.') });
+    const panel = await show(ArchivePanel);
+    expect(panel.get('[role=alert]').text()).toContain('It is in the log.');
+    await press(panel, 'Load again');
+    expect(o.calls.filter((c) => c.route === 'GET /archives')).toHaveLength(2);
+  });
+
   it('lets a reviewer take what was written, and no more', async () => {
     office({ 'GET /archives': [] }, { mayChange: false, role: 'reviewer' });
     const panel = await show(ArchivePanel);

@@ -37,7 +37,7 @@ final class LasWriter implements FeatureWriter
             $offset[$k] = floor(($least[$k] + $greatest[$k]) / 2.0);
         }
         $scale = [$plan, $plan, self::SCALE];
-        $vlr = self::system($set);
+        $vlr = self::system($set->crs, $set->isGeographic());
         $begin = 227 + \strlen($vlr);
         $count = \count($places);
         $head = 'LASF'.pack('vvVvv', 0, 0, 0, 0, 0).str_repeat("\0", 8).pack('CC', 1, 2).str_pad('mensura', 32, "\0")
@@ -57,12 +57,11 @@ final class LasWriter implements FeatureWriter
     }
 
     /** GeoTIFF keys: model type, raster type, and the code of the system. */
-    private static function system(FeatureSet $set): string
+    public static function system(?string $crs, bool $isGeographic): string
     {
-        if (null === $set->crs || 1 !== preg_match('/^EPSG:(\d{1,5})$/', $set->crs, $m) || (int) $m[1] > 65535) {
+        if (null === $crs || 1 !== preg_match('/^EPSG:(\d{1,5})$/', $crs, $m) || (int) $m[1] > 65535) {
             return '';
         }
-        $isGeographic = $set->isGeographic();
         $keys = pack('v12', 1, 1, 0, 2, 1024, 0, 1, $isGeographic ? 2 : 1, $isGeographic ? 2048 : 3072, 0, 1, (int) $m[1]);
 
         return pack('v', 0).str_pad('LASF_Projection', 16, "\0").pack('vv', 34735, \strlen($keys))
