@@ -12,6 +12,7 @@ return [
     'deviation' => Batch\Deviation\DeviationVerb::class,
     'level' => Batch\Level\LevelVerb::class,
     'look' => Batch\Look\LookVerb::class,
+    'passes' => Batch\Passes\PassesVerb::class,
     'reduce' => Batch\Reduce\ReduceVerb::class,
     'rinex' => Batch\Rinex\RinexVerb::class,
     'section' => Batch\Section\SectionVerb::class,

@@ -32,8 +32,9 @@ final class Arrows
         'Section' => ['Fault', 'Surface'],
         'Alignment' => ['Fault', 'Section'],
         'Earthworks' => ['Fault'],
-        'Deviation' => ['Fault', 'Mesh'],
-        'Cloud' => ['Fault'],
+        'Deviation' => ['Fault', 'LinearAlgebra', 'Mesh'],
+        'Cloud' => ['Fault', 'LinearAlgebra'],
+        'Passes' => ['Fault', 'LinearAlgebra', 'Cloud'],
         'Image' => ['Fault', 'LinearAlgebra'],
         'StakeOut' => [],
         'Plot' => ['Fault'],
@@ -44,7 +45,7 @@ final class Arrows
         'Gnss' => ['Fault', 'LinearAlgebra', 'Statistics', 'Geodesy', 'Graph'],
         'Exchange' => [
             'Fault', 'Quantity', 'LinearAlgebra', 'Geodesy', 'Reference', 'Observation', 'Network', 'Surface', 'Section',
-            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss', 'Cloud', 'Image',
+            'Alignment', 'TotalStation', 'Traverse', 'Levelling', 'Gnss', 'Cloud', 'Image', 'Passes',
         ],
     ];
 

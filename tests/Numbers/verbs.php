@@ -8,6 +8,7 @@ declare(strict_types=1);
 use Batch\Verbs;
 use Mensura\Reference\Registry\Registry;
 use Mensura\Tests\Fixture;
+use Mensura\Tests\Street;
 
 require __DIR__.'/../../config/jit.php';
 require __DIR__.'/../../vendor/autoload.php';
@@ -173,6 +174,17 @@ $run('cloud', $scan, '--ground', '--class', '2', '--out', "$folder/out-ground.e5
 foreach (['nadir', 'close'] as $kind) {
     $run('block', $write("$kind.json", (string) json_encode(Fixture::json("image/block-$kind.json")['block'])));
 }
+$street = new Street(50.0, true, 7);
+$drives = [];
+foreach (['p1' => 0.0, 'p2' => 0.3] as $id => $off) {
+    $wrong = static fn (float $t): array => [$off, -$off, $off / 3.0];
+    ['trajectory' => $trajectory, 'points' => $points] = $street->drive(1000.0 + 1000.0 * $off, $wrong, 900);
+    $write("$id.csv", Street::csv('time,e,n,h,roll,pitch,heading', $trajectory));
+    $write("$id-points.csv", Street::csv('time,e,n,h', $points));
+    $drives[] = ['id' => $id, 'trajectory' => "$id.csv", 'points' => "$id-points.csv"];
+}
+$passes = ['reference' => 'p1', 'settings' => ['every' => ['distance' => 12.5]], 'passes' => $drives];
+$run('passes', $json('passes.json', 'mensura-passes/1', $passes));
 $run('surface', Fixture::path('surface/volcano.csv'), '--out', "$folder/volcano.xml");
 $way = $write('way.geojson', '{"type":"LineString","coordinates":[[5,5],[300,210],[600,-50]]}');
 $run('section', '--line', $way, '--surface', "$folder/volcano.xml", '--points', $cloud, '--offset', '12');

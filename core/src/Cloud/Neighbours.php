@@ -113,6 +113,91 @@ final class Neighbours
         return [];
     }
 
+    /**
+     * The point nearest to any place, no farther than a distance; null where there is none.
+     */
+    public function nearest(float $x, float $y, float $z, float $within): ?int
+    {
+        [$xs, $ys, $zs] = [$this->x, $this->y, $this->z];
+        $last = $within * $within;
+        $found = null;
+        for ($level = 0, $all = \count($xs); $all > 0; ++$level) {
+            [$side, $order, $cubes] = $this->levels[$level] ?? $this->level($level);
+            [$a, $b, $c] = [(int) floor($x / $side), (int) floor($y / $side), (int) floor($z / $side)];
+            for ($i = $a - 1; $i <= $a + 1; ++$i) {
+                for ($j = $b - 1; $j <= $b + 1; ++$j) {
+                    for ($k = $c - 1; $k <= $c + 1; ++$k) {
+                        $cube = $cubes[(($k & 0xFFFFF) * self::PRIME + ($j & 0xFFFFF)) * self::PRIME + ($i & 0xFFFFF)] ?? null;
+                        if (null === $cube) {
+                            continue;
+                        }
+                        for ($p = $cube[0], $end = $p + $cube[1]; $p < $end; ++$p) {
+                            $n = $order[$p];
+                            $dx = $xs[$n] - $x;
+                            $dy = $ys[$n] - $y;
+                            $dz = $zs[$n] - $z;
+                            $d = $dx * $dx + $dy * $dy + $dz * $dz;
+                            if ($d <= $last) {
+                                $last = $d;
+                                $found = $n;
+                            }
+                        }
+                    }
+                }
+            }
+            $sure = min(
+                $x - ($a - 1) * $side, ($a + 2) * $side - $x, $y - ($b - 1) * $side, ($b + 2) * $side - $y, $z - ($c - 1) * $side,
+                ($c + 2) * $side - $z,
+            );
+            if ($last <= $sure * $sure) {
+                break;
+            }
+        }
+
+        return null === $found ? null : $this->points[$found];
+    }
+
+    /**
+     * All points within a distance of a place.
+     *
+     * @return list<int>
+     */
+    public function within(float $x, float $y, float $z, float $radius): array
+    {
+        [$xs, $ys, $zs] = [$this->x, $this->y, $this->z];
+        if ([] === $xs) {
+            return [];
+        }
+        // Cubes no smaller than the radius: those about the place's own hold everything, and little else.
+        for ($level = 0;; ++$level) {
+            [$side, $order, $cubes] = $this->levels[$level] ?? $this->level($level);
+            if ($side >= $radius) {
+                break;
+            }
+        }
+        [$a, $b, $c] = [(int) floor($x / $side), (int) floor($y / $side), (int) floor($z / $side)];
+        $most = $radius * $radius;
+        $found = [];
+        for ($i = $a - 1; $i <= $a + 1; ++$i) {
+            for ($j = $b - 1; $j <= $b + 1; ++$j) {
+                for ($k = $c - 1; $k <= $c + 1; ++$k) {
+                    $cube = $cubes[(($k & 0xFFFFF) * self::PRIME + ($j & 0xFFFFF)) * self::PRIME + ($i & 0xFFFFF)] ?? null;
+                    if (null === $cube) {
+                        continue;
+                    }
+                    for ($p = $cube[0], $end = $p + $cube[1]; $p < $end; ++$p) {
+                        $n = $order[$p];
+                        if (($xs[$n] - $x) ** 2 + ($ys[$n] - $y) ** 2 + ($zs[$n] - $z) ** 2 <= $most) {
+                            $found[] = $this->points[$n];
+                        }
+                    }
+                }
+            }
+        }
+
+        return $found;
+    }
+
     /** @return array{float, list<int>, array<int, array{int, int}>} */
     private function level(int $level): array
     {

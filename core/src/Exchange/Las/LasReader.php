@@ -123,6 +123,25 @@ final class LasReader
         return [$x, $y, $z, $classes];
     }
 
+    /**
+     * GPS times of records, seconds as the file counts them; null where the point format has none (tables 7 to 20).
+     *
+     * @return ?list<float>
+     */
+    public function times(string $bytes): ?array
+    {
+        $at = $this->format > 5 ? 22 : ([1 => 20, 3 => 20, 4 => 20, 5 => 20][$this->format] ?? null);
+        if (null === $at) {
+            return null;
+        }
+        $times = [];
+        for ($end = \strlen($bytes); $at < $end; $at += $this->size) {
+            $times[] = (float) (unpack('e', $bytes, $at)[1] ?? 0.0);
+        }
+
+        return $times;
+    }
+
     private static function whole(string $bytes, int $at, int $size): int
     {
         return (int) (unpack([2 => 'v', 4 => 'V', 8 => 'P'][$size] ?? 'C', $bytes, $at)[1] ?? 0);

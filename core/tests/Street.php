@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Mensura\Tests;
+
+use Random\Engine\Xoshiro256StarStar;
+use Random\Randomizer;
+
+/**
+ * A made-up street of boxes: ground, kerbs, house fronts, posts, and cars that stand elsewhere at every drive, scanned ray by ray from
+ * a vehicle. What a drive says of its place is wrong by a function of time.
+ */
+final class Street
+{
+    private const TURN = 0.4;
+    private const NOISE = 0.008;
+
+    public readonly Randomizer $random;
+
+    /** @var list<array{float, float, float, float, float, float}> west, east, south, north, bottom, top along the street */
+    private array $boxes = [];
+
+    public function __construct(public readonly float $length, private readonly bool $hasDetail = true, int $seed = 1)
+    {
+        $this->random = new Randomizer(new Xoshiro256StarStar($seed));
+        foreach ([1.0, -1.0] as $side) {
+            $this->box(-60.0, $length + 60.0, $side * 4.0, $side * 30.0, -3.0, 0.12);
+            if (!$hasDetail) {
+                $this->box(-60.0, $length + 60.0, $side * 7.0, $side * 15.0, -3.0, 9.0);
+                continue;
+            }
+            for ($x = -30.0 + 4.0 * $side; $x < $length + 30.0; $x += 14.0) {
+                $this->box($x, $x + 10.0 + $this->between(0.0, 2.0), $side * $this->between(6.5, 8.5), $side * 15.0, -3.0, 9.0);
+            }
+            for ($x = -20.0 + 7.0 * $side; $x < $length + 20.0; $x += 23.0) {
+                $this->box($x, $x + 0.25, $side * 4.4, $side * 4.65, 0.0, 6.0);
+            }
+        }
+    }
+
+    /**
+     * @param \Closure(float): array{float, float, float} $error of the place at a time
+     *
+     * @return array{trajectory: list<list<float>>, points: list<list<float>>} time, e, n, h, and of the trajectory roll, pitch, heading
+     */
+    public function drive(float $start, \Closure $error, int $pointsASecond = 400, float $speed = 8.0): array
+    {
+        $boxes = $this->boxes;
+        for ($x = 5.0; $this->hasDetail && $x < $this->length; $x += $this->between(9.0, 25.0)) {
+            $side = $this->random->getInt(0, 1) * 2 - 1;
+            $boxes[] = self::sorted($x, $x + 4.2, $side * 2.1, $side * 3.8, 0.0, 1.5);
+        }
+        $trajectory = $points = [];
+        for ($k = 0, $n = (int) ceil($this->length / $speed * 10.0); $k <= $n; ++$k) {
+            $time = $start + $k / 10.0;
+            $trajectory[] = [$time, ...$this->placed([$k / 10.0 * $speed, 0.0, 2.0], $error($time)), 0.1, -0.2, 90.0 - rad2deg(self::TURN)];
+        }
+        for ($k = 0, $n = (int) ($this->length / $speed * $pointsASecond); $k < $n; ++$k) {
+            $time = $start + $k / $pointsASecond;
+            $eye = [($time - $start) * $speed, 0.0, 2.2];
+            [$a, $up] = [$this->between(0.0, 2.0 * \M_PI), $this->between(-0.7, 0.7)];
+            $ray = [cos($up) * cos($a), cos($up) * sin($a), sin($up)];
+            $away = $this->hit($boxes, $eye, $ray);
+            if ($away < 30.0) {
+                $away += $this->between(-1.7, 1.7) * self::NOISE;
+                $place = [$eye[0] + $away * $ray[0], $eye[1] + $away * $ray[1], $eye[2] + $away * $ray[2]];
+                $points[] = [$time, ...$this->placed($place, $error($time))];
+            }
+        }
+
+        return ['trajectory' => $trajectory, 'points' => $points];
+    }
+
+    /**
+     * @param array{float, float, float} $at    along, left, up
+     * @param array{float, float, float} $error
+     *
+     * @return array{float, float, float}
+     */
+    public function placed(array $at, array $error = [0.0, 0.0, 0.0]): array
+    {
+        [$x, $y] = [$at[0] * cos(self::TURN) - $at[1] * sin(self::TURN), $at[0] * sin(self::TURN) + $at[1] * cos(self::TURN)];
+
+        return [40_000.0 + $x + $error[0], 70_000.0 + $y + $error[1], 310.0 + $at[2] + $error[2]];
+    }
+
+    /** @param list<list<float>> $rows */
+    public static function csv(string $header, array $rows): string
+    {
+        $lines = [$header];
+        foreach ($rows as $row) {
+            $lines[] = implode(',', array_map(static fn (float $v): string => \sprintf('%.4f', $v), $row));
+        }
+
+        return implode("\n", $lines)."\n";
+    }
+
+    private function between(float $least, float $most): float
+    {
+        return $least + ($most - $least) * $this->random->getInt(0, 1 << 30) / (1 << 30);
+    }
+
+    private function box(float $west, float $east, float $south, float $north, float $bottom, float $top): void
+    {
+        $this->boxes[] = self::sorted($west, $east, $south, $north, $bottom, $top);
+    }
+
+    /** @return array{float, float, float, float, float, float} */
+    private static function sorted(float $west, float $east, float $south, float $north, float $bottom, float $top): array
+    {
+        return [min($west, $east), max($west, $east), min($south, $north), max($south, $north), $bottom, $top];
+    }
+
+    /**
+     * @param list<array{float, float, float, float, float, float}> $boxes
+     * @param array{float, float, float}                            $eye
+     * @param array{float, float, float}                            $ray
+     */
+    private function hit(array $boxes, array $eye, array $ray): float
+    {
+        // The ground.
+        $nearest = $ray[2] < 0.0 ? -$eye[2] / $ray[2] : \INF;
+        foreach ($boxes as $box) {
+            [$in, $out] = [0.0, $nearest];
+            for ($axis = 0; $axis < 3; ++$axis) {
+                if (0.0 === $ray[$axis]) {
+                    continue 2;
+                }
+                $a = ($box[2 * $axis] - $eye[$axis]) / $ray[$axis];
+                $b = ($box[2 * $axis + 1] - $eye[$axis]) / $ray[$axis];
+                $in = max($in, min($a, $b));
+                $out = min($out, max($a, $b));
+                if ($in >= $out) {
+                    continue 2;
+                }
+            }
+            $nearest = $in;
+        }
+
+        return $nearest;
+    }
+}
