@@ -92,7 +92,7 @@ final class CloudSystems
             }
         }
 
-        return new PointBlock($x, $y, $z, $points->classes, $points->records);
+        return new PointBlock($x, $y, $z, $points->classes, $points->records, $points->looks);
     }
 
     /** Header records of a LAS file that say the system of what is written. */

@@ -7,11 +7,9 @@ namespace Batch\Cloud;
 use Batch\Input;
 use Batch\Verb;
 use Mensura\Cloud\CloudFigures;
+use Mensura\Cloud\CloudSteps;
 use Mensura\Cloud\Crop;
-use Mensura\Cloud\Ground;
-use Mensura\Cloud\Noise;
 use Mensura\Cloud\PointBlock;
-use Mensura\Cloud\Thin;
 use Mensura\Exchange\Cloud\CloudOut;
 use Mensura\Exchange\Cloud\CloudReader;
 use Mensura\Exchange\Cloud\E57Out;
@@ -28,13 +26,6 @@ use Symfony\Component\Console\Input\InputOption;
 #[AsCommand('cloud', 'Crops, thins, classifies and writes point clouds; prints mensura-cloud/1 JSON')]
 final class CloudVerb extends Verb
 {
-    /** Points that are held at once where all have to be known: for noise and ground. */
-    private const MOST = 10_000_000;
-    private const AT_ONCE = 8_000;
-    private const NOISE = 7;
-    private const HIGH_NOISE = 18;
-    private const GROUND = 2;
-    private const UNCLASSIFIED = 1;
     private const WRITTEN = ['las', 'ply', 'xyz', 'e57'];
 
     protected function configure(): void
@@ -78,40 +69,32 @@ final class CloudVerb extends Verb
         }
 
         $read = 0;
-        $held = null;
-        $thin = null === $side ? null : new Thin($side / $systems->metre);
         $figures = new CloudFigures($systems->writtenMetre);
         $writer = null === $out ? null : new Written($out, fn (string $path): CloudOut => $this->writer($path, $sources, $systems));
-        $tree = null === $tiles ? null : new Tiles($tiles);
+        $hasColours = [] !== array_filter($sources, static fn (CloudReader $s): bool => $s->hasColours());
+        $tree = null === $tiles ? null : new Tiles($tiles, hasColours: $hasColours);
         $outs = array_values(array_filter([$writer?->out, $tree]));
-        $whole = $input->getOption('noise') || $input->getOption('ground');
+        $source = $sources[0];
+        $give = static function (PointBlock $points) use ($systems, &$source, $figures, $outs): void {
+            $points = $systems->isFirst ? $points : $systems->bring($points, $source);
+            $figures->take($points);
+            foreach ($outs as $out) {
+                $out->write($points);
+            }
+        };
+        $noise = (bool) $input->getOption('noise');
+        $ground = (bool) $input->getOption('ground');
+        $steps = new CloudSteps($side, $noise, $ground, $classes, $systems->metre, $give);
         try {
             foreach ($sources as $source) {
-                foreach ($source->blocks() as $block) {
+                foreach ($source->blocks(null !== $tree) as $block) {
                     $read += $block->count();
-                    $block = self::cropped($block, $crop);
-                    if ($systems->isFirst) {
-                        $block = $systems->bring($block, $source);
-                    }
-                    if (null !== $thin) {
-                        $thin->take($block);
-                    } elseif ($whole) {
-                        ($held ??= new PointBlock())->add($block);
-                        self::limit($held);
-                    } else {
-                        $this->give($block, $classes, $systems, $source, $figures, $outs);
-                    }
+                    $block = null === $crop ? $block : $crop->of($block);
+                    $steps->take($systems->isFirst ? $systems->bring($block, $source) : $block);
                 }
             }
-            $held = null !== $thin ? $thin->kept : $held;
-            if (null !== $held) {
-                self::limit($held);
-                self::classify($held, $input, $systems->metre);
-                for ($from = 0, $n = $held->count(); $from < $n; $from += self::AT_ONCE) {
-                    $part = $held->only(range($from, min($n, $from + self::AT_ONCE) - 1));
-                    $this->give($part, $classes, $systems, $sources[0], $figures, $outs);
-                }
-            }
+            $source = $sources[0];
+            $steps->finish();
             $tree?->finish();
             $writer?->finish();
         } finally {
@@ -121,76 +104,6 @@ final class CloudVerb extends Verb
             'format' => 'mensura-cloud/1', 'read' => $read, 'written' => $figures->count, 'classes' => (object) $figures->classes(),
             'extent' => $figures->extent(), 'density' => $figures->density(), 'spacing' => $figures->spacing(),
         ]);
-    }
-
-    /**
-     * @param ?array<int, true> $classes
-     * @param list<CloudOut>    $outs
-     */
-    private function give(
-        PointBlock $points, ?array $classes, CloudSystems $systems, CloudReader $source, CloudFigures $figures, array $outs,
-    ): void {
-        $points = self::chosen($points, $classes);
-        if (!$systems->isFirst) {
-            $points = $systems->bring($points, $source);
-        }
-        $figures->take($points);
-        foreach ($outs as $out) {
-            $out->write($points);
-        }
-    }
-
-    /** @param ?array<int, true> $classes */
-    private static function chosen(PointBlock $points, ?array $classes): PointBlock
-    {
-        return null === $classes ? $points
-            : $points->only(array_keys(array_filter($points->classes, static fn (int $c): bool => isset($classes[$c]))));
-    }
-
-    private static function classify(PointBlock $points, InputInterface $input, float $metre): void
-    {
-        if (0 === $points->count()) {
-            return;
-        }
-        $in = $points->scaled($metre);
-        if ($input->getOption('noise')) {
-            $in->classify(Noise::of($in->x, $in->y, $in->z), self::NOISE);
-        }
-        if ($input->getOption('ground')) {
-            $noise = [];
-            foreach ($in->classes as $i => $class) {
-                if (self::NOISE === $class || self::HIGH_NOISE === $class) {
-                    $noise[$i] = true;
-                }
-            }
-            $ground = Ground::of($in->x, $in->y, $in->z, $noise);
-            $in->classes = array_map(static fn (int $c): int => 0 === $c ? self::UNCLASSIFIED : $c, $in->classes);
-            $in->classify($ground, self::GROUND);
-        }
-        $points->classes = $in->classes;
-    }
-
-    private static function limit(PointBlock $held): void
-    {
-        if ($held->count() > self::MOST) {
-            $words = 'more than %d points: noise and ground need all of them at once; crop the cloud, or thin it';
-            throw new UnusableInput('', \sprintf($words, self::MOST));
-        }
-    }
-
-    private static function cropped(PointBlock $points, ?Crop $crop): PointBlock
-    {
-        if (null === $crop) {
-            return $points;
-        }
-        $kept = [];
-        foreach ($points->x as $i => $x) {
-            if ($crop->holds($x, $points->y[$i])) {
-                $kept[] = $i;
-            }
-        }
-
-        return \count($kept) === $points->count() ? $points : $points->only($kept);
     }
 
     /** @param non-empty-list<CloudReader> $sources */
@@ -207,25 +120,11 @@ final class CloudVerb extends Verb
     /** @param non-empty-list<CloudReader> $sources */
     private function las(string $path, array $sources, CloudSystems $systems): LasOut
     {
-        $first = $sources[0]->las;
-        $isAlike = null !== $first;
-        $asTheyAre = null === $systems->target;
-        foreach ($sources as $source) {
-            $las = $source->las;
-            if (null === $first || null === $las || $las->format !== $first->format || $las->size !== $first->size) {
-                $isAlike = false;
-            } elseif ($las->scale !== $first->scale || $las->offset !== $first->offset) {
-                $asTheyAre = false;
-            }
-        }
-        if (null !== $first && !$isAlike) {
+        if (null !== $sources[0]->las && !LasOut::isAlike($sources)) {
             $this->say('The files are of several formats: intensity, returns, times and colours do not go over.');
         }
 
-        return new LasOut(
-            $path, $isAlike ? $first : null, $isAlike ? $sources[0]->head() : '', $asTheyAre,
-            $systems->projection($sources[0]), $systems->isGeographic,
-        );
+        return LasOut::of($path, $sources, null !== $systems->target, $systems->projection($sources[0]), $systems->isGeographic);
     }
 
     private function refuseUnwritable(?string $out, ?string $tiles): void

@@ -12,6 +12,8 @@ use App\Checks\CheckPoint\CheckPointMaker;
 use App\Checks\CheckPoint\CheckPointSettings;
 use App\Checks\DeviationMaker;
 use App\Checks\DeviationSettings;
+use App\Clouds\CloudMaker;
+use App\Clouds\CloudSettings;
 use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Export\Exporter;
@@ -81,6 +83,7 @@ final class DemoStory
         private readonly DeviationMaker $deviations,
         private readonly CheckPointMaker $checks,
         private readonly CloudFiles $clouds,
+        private readonly CloudMaker $cloudMaker,
         private readonly VolumeMaker $volumes,
         private readonly SectionMaker $sections,
         private readonly AlignmentFiles $alignments,
@@ -115,6 +118,7 @@ final class DemoStory
         $pit = new VolumeSettings('pit to 225', $surface->id(), VolumeSettings::ELEVATION, elevation: 225.0);
         $this->volumes->make($project, $author, null, $pit);
         $this->heap($project, $author);
+        $this->yard($project, $author);
         $this->sessions($project, $author);
         $this->slab($project, $author);
         $this->exporter->export($project, $author, 'csv', []);
@@ -124,6 +128,14 @@ final class DemoStory
         $this->package($project, $author);
         $this->sheet($project, $author);
         $this->catalogue($project, $author);
+    }
+
+    /** The scan of the yard, its noise and ground found; the ground alone. */
+    private function yard(Project $project, string $author): void
+    {
+        $scan = array_column($this->clouds->of($project), 'id', 'name')[Yard::SCAN];
+        $yard = $this->cloudMaker->make($project, $author, null, new CloudSettings('yard', [$scan], noise: true, ground: true));
+        $this->cloudMaker->make($project, $author, null, new CloudSettings('yard, ground', [], [$yard], classes: [2]));
     }
 
     /** A plan of the heap at 1:500, drawn. */

@@ -10,7 +10,7 @@ use App\Project\Project;
 use App\Result\Result;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
-/** The stages in their order; those that are not built yet stand empty in their places. */
+/** The stages in their order. */
 final class Course
 {
     public const INTAKE = 1;
@@ -21,10 +21,6 @@ final class Course
     public const CLOUDS = 6;
     public const CHECKS = 7;
     public const HAND_OVER = 8;
-
-    private const TO_COME = [
-        self::CLOUDS => ['clouds', 'Clouds'],
-    ];
 
     /** @var array<int, Stage> */
     private array $stages = [];
@@ -46,13 +42,12 @@ final class Course
      */
     public function states(Project $project, array $current, array $stale): array
     {
-        $views = array_map(static fn (array $stage): StageView => new StageView($stage[0], $stage[1], 'empty', '—'), self::TO_COME);
-        foreach ($this->stages as $place => $stage) {
-            $views[$place] = $stage->state($project, $current, $stale);
+        $views = [];
+        foreach ($this->stages as $stage) {
+            $views[] = $stage->state($project, $current, $stale);
         }
-        ksort($views);
 
-        return array_values($views);
+        return $views;
     }
 
     /** @return list<HitView> */

@@ -9,8 +9,8 @@ use App\Project\Project;
 use App\Store\FileStore;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
+use Mensura\Exchange\Cloud\CloudReader;
 use Mensura\Exchange\Delimited\FileKind;
-use Mensura\Exchange\Points\PointFile;
 use Mensura\Fault\UnusableInput;
 
 /** Point clouds of the project: accepted files of kind cloud, in the project's coordinates. */
@@ -50,34 +50,51 @@ final class CloudFiles
      */
     public function points(Project $project, int $id, string $pointer, array $classes = []): array
     {
-        $file = $this->files->in($project, $id);
-        if (null === $file || !self::isCloud($file)) {
-            throw new UnusableInput($pointer, 'there is no such point cloud in the project');
-        }
+        $file = $this->file($project, $id, $pointer);
         $count = (int) ($file->mapping()['points'] ?? 0);
         if ($count > self::MOST) {
             $words = '%s holds %d points; up to %d are compared at once: thin it first';
             throw new UnusableInput($pointer, \sprintf($words, $file->name(), $count, self::MOST));
         }
-        $cloud = PointFile::read($this->store->localPath($file->sha256()), $file->name());
-
-        if ([] === $classes) {
-            return [...$this->placement->placed($project, $file, $cloud->x, $cloud->y, $cloud->z), $file->name()];
-        }
-        if (null === $cloud->classes) {
+        $reader = CloudReader::open($this->store->localPath($file->sha256()), $file->name());
+        if ([] !== $classes && null === $reader->las) {
             throw new UnusableInput($pointer, $file->name().' has no classes: only LAS and LAZ do');
         }
         $wanted = array_flip($classes);
         $x = $y = $z = [];
-        foreach ($cloud->classes as $i => $class) {
-            if (isset($wanted[$class])) {
-                $x[] = $cloud->x[$i];
-                $y[] = $cloud->y[$i];
-                $z[] = $cloud->z[$i];
+        foreach ($reader->blocks() as $block) {
+            foreach ($block->x as $i => $e) {
+                if ([] === $wanted || isset($wanted[$block->classes[$i]])) {
+                    $x[] = $e;
+                    $y[] = $block->y[$i];
+                    $z[] = $block->z[$i];
+                }
             }
         }
 
         return [...$this->placement->placed($project, $file, $x, $y, $z), $file->name()];
+    }
+
+    /**
+     * A cloud that is read in pieces.
+     *
+     * @return array{CloudReader, ?\Closure(float, float, float): array{float, float, float}} and how its places come to the project's
+     *
+     * @throws UnusableInput
+     */
+    public function opened(Project $project, int $id, string $pointer): array
+    {
+        $file = $this->file($project, $id, $pointer);
+
+        return [CloudReader::open($this->store->localPath($file->sha256()), $file->name()), $this->placement->way($project, $file)];
+    }
+
+    private function file(Project $project, int $id, string $pointer): SurveyFile
+    {
+        $file = $this->files->in($project, $id);
+
+        return null !== $file && self::isCloud($file) ? $file
+            : throw new UnusableInput($pointer, 'there is no such point cloud in the project');
     }
 
     private static function isCloud(SurveyFile $file): bool

@@ -46,8 +46,7 @@ final class FilePlacement implements FollowsReference
      */
     public function placed(Project $project, SurveyFile $file, array $x, array $y, array $z): array
     {
-        $steps = array_values(array_map(Step::fromArray(...), (array) ($file->mapping()['steps'] ?? [])));
-        $way = $this->steps->way($project, $steps, $file->name());
+        $way = $this->way($project, $file);
         if (null === $way) {
             return [$x, $y, $z];
         }
@@ -57,6 +56,20 @@ final class FilePlacement implements FollowsReference
         }
 
         return $placed;
+    }
+
+    /**
+     * How a place of a file comes to where it is in the project now; null where it has not moved.
+     *
+     * @return ?\Closure(float, float, float): array{float, float, float}
+     *
+     * @throws UnusableInput
+     */
+    public function way(Project $project, SurveyFile $file): ?\Closure
+    {
+        $steps = array_values(array_map(Step::fromArray(...), (array) ($file->mapping()['steps'] ?? [])));
+
+        return $this->steps->way($project, $steps, $file->name());
     }
 
     /**

@@ -116,6 +116,18 @@ final class FileStore
         return $path;
     }
 
+    /**
+     * Path of a stored file that checks its parts itself, as an archive does: large ones are not read through for every part of them.
+     *
+     * @throws StoreFault
+     */
+    public function pathOfParts(string $hash): string
+    {
+        $path = $this->folder.'/'.self::path($hash);
+
+        return is_file($path) ? $path : throw StoreFault::lost($hash, null);
+    }
+
     public function size(string $hash): int
     {
         return (int) filesize($this->localPath($hash));

@@ -138,9 +138,13 @@ final class RoutesTest extends ApiTestCase
             '{"geoid":[1],"by":[2],"south":"x"}', '{"definition":[1],"name":{"a":1},"parameters":{"8801":[1]}}',
             '{"parameters":7,"name":"x","method":"x"}', '{"frame":7,"heights":[],"far":"x"}',
         ];
+        // Of what is alike for every address, each gets a third; together they get all of it.
+        $turn = 0;
         foreach ($this->routes() as $name => [$method, $path]) {
-            foreach ('GET' === $method ? ['{}'] : $bodies as $body) {
-                $this->problem($method, $path, $body, $name);
+            foreach ('GET' === $method ? ['{}'] : $bodies as $k => $body) {
+                if ($k < 10 || 0 === ++$turn % 3) {
+                    $this->problem($method, $path, $body, $name);
+                }
             }
             $this->problem($method, $path, 'a=1', $name, ['CONTENT_TYPE' => 'application/x-www-form-urlencoded']);
             $this->problem($method, $path, '<a/>', $name, ['CONTENT_TYPE' => 'text/xml']);
@@ -148,12 +152,10 @@ final class RoutesTest extends ApiTestCase
         foreach (['99999999999999999999', '٣', '-1', '1e1', '0x1', '1.5', '%00', '%FF', '..', '1%27', ' '] as $number) {
             foreach ($this->routes(rawurlencode(rawurldecode($number))) as $name => [$method, $path]) {
                 $this->problem($method, $path, '{}', "$name with $number");
-                $this->problem(
-                    $method,
-                    str_replace("/projects/{$this->project}", '/projects/'.rawurlencode($number), $path),
-                    '{}',
-                    "$name of project $number",
-                );
+                if (0 === ++$turn % 3) {
+                    $of = str_replace("/projects/{$this->project}", '/projects/'.rawurlencode($number), $path);
+                    $this->problem($method, $of, '{}', "$name of project $number");
+                }
             }
         }
         foreach (['q', 'from', 'to', 'point', 'lat', 'lon', 'geoid', 'reference', 'since'] as $field) {
@@ -162,7 +164,7 @@ final class RoutesTest extends ApiTestCase
                 "$field=99999999999999999999", "$field=".str_repeat('x', 5000), "$field=%25%5C%27",
             ] as $query) {
                 foreach ($this->routes() as $name => [$method, $path]) {
-                    if ('GET' === $method) {
+                    if ('GET' === $method && 0 === ++$turn % 3) {
                         $this->problem('GET', $path.'?'.stripslashes($query), '{}', "$name?$query");
                     }
                 }

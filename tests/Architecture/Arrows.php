@@ -56,7 +56,7 @@ final class Arrows
     ];
 
     /** Each may import the stack, and no other stage: they meet in its interfaces. */
-    public const STAGES = ['Intake', 'Baselines', 'Network', 'Terrain', 'Checks', 'HandOver'];
+    public const STAGES = ['Intake', 'Baselines', 'Network', 'Terrain', 'Clouds', 'Checks', 'HandOver'];
 
     /** @return iterable<Rule> */
     #[TestRule]

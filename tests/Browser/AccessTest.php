@@ -29,7 +29,7 @@ final class AccessTest extends OfficeTestCase
         'sheets' => ['/p/1/handover?page=sheets', '.body .row'],
         'GIS' => ['/p/1/handover?page=gis', '[data-test=write-gis]'],
         'catalogue' => ['/p/1/handover?page=catalogue', '[data-test=try-1]'],
-        'clouds' => ['/p/1/clouds', '.empty-page'],
+        'clouds' => ['/p/1/clouds', '[data-test=new-cloud]'],
         'projects' => ['/', '.row'],
     ];
 

@@ -338,7 +338,7 @@ final class Office
         return $process;
     }
 
-    private static function freePort(): int
+    public static function freePort(): int
     {
         $socket = stream_socket_server('tcp://127.0.0.1:0') ?: throw new \RuntimeException('No free port.');
         $name = (string) stream_socket_get_name($socket, false);

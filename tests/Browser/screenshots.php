@@ -121,6 +121,13 @@ try {
         usleep(1500000);
         $shoot('designs');
     }
+    if ($wants('clouds')) {
+        $office->go('/p/1/clouds');
+        $office->find('[data-test=cloud-space] canvas');
+        $office->choose('[data-test=colour-by]', 'its colours');
+        sleep(3);
+        $shoot('clouds');
+    }
     if ($wants('checks')) {
         $office->go('/p/1/checks');
         $office->see('of slab B2 lies within');

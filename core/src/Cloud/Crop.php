@@ -39,6 +39,18 @@ final readonly class Crop
         return new self($box, $areas);
     }
 
+    public function of(PointBlock $points, bool $outside = false): PointBlock
+    {
+        $kept = [];
+        foreach ($points->x as $i => $x) {
+            if ($this->holds($x, $points->y[$i]) !== $outside) {
+                $kept[] = $i;
+            }
+        }
+
+        return \count($kept) === $points->count() ? $points : $points->only($kept);
+    }
+
     public function holds(float $x, float $y): bool
     {
         if ($x < $this->box[0] || $x > $this->box[2] || $y < $this->box[1] || $y > $this->box[3]) {

@@ -13,9 +13,11 @@ final class PointBlock
      * @param list<float>   $z
      * @param list<int>     $classes of the LAS specification, 0 where nobody said
      * @param list<string>  $records as a LAS file holds them, with what else is said of each; empty where there are none
+     * @param list<string>  $looks   intensity (16 bits, low byte first) and red, green, blue (a byte each); empty where nobody asked
      */
     public function __construct(
         public array $x = [], public array $y = [], public array $z = [], public array $classes = [], public array $records = [],
+        public array $looks = [],
     ) {
     }
 
@@ -29,6 +31,7 @@ final class PointBlock
     {
         $of = new self();
         $hasRecords = [] !== $this->records;
+        $hasLooks = [] !== $this->looks;
         foreach ($kept as $i) {
             $of->x[] = $this->x[$i];
             $of->y[] = $this->y[$i];
@@ -36,6 +39,9 @@ final class PointBlock
             $of->classes[] = $this->classes[$i];
             if ($hasRecords) {
                 $of->records[] = $this->records[$i];
+            }
+            if ($hasLooks) {
+                $of->looks[] = $this->looks[$i];
             }
         }
 
@@ -68,5 +74,6 @@ final class PointBlock
         array_push($this->z, ...$more->z);
         array_push($this->classes, ...$more->classes);
         array_push($this->records, ...$more->records);
+        array_push($this->looks, ...$more->looks);
     }
 }

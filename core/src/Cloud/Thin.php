@@ -26,6 +26,7 @@ final class Thin
         $side = $this->side;
         $kept = $this->kept;
         $hasRecords = [] !== $points->records;
+        $hasLooks = [] !== $points->looks;
         foreach ($points->x as $i => $x) {
             [$y, $z] = [$points->y[$i], $points->z[$i]];
             [$a, $b, $c] = [floor($x / $side), floor($y / $side), floor($z / $side)];
@@ -45,6 +46,9 @@ final class Thin
             $kept->classes[$at] = $points->classes[$i];
             if ($hasRecords) {
                 $kept->records[$at] = $points->records[$i];
+            }
+            if ($hasLooks) {
+                $kept->looks[$at] = $points->looks[$i];
             }
         }
     }

@@ -528,6 +528,64 @@ export interface SurfaceChoice {
   name: string;
 }
 
+/** What a cloud is made of, and what is done to it. Metres. */
+export interface CloudRequest {
+  name: string;
+  number?: number | null;
+  files?: number[];
+  clouds?: number[];
+  crop?: number[][];
+  outside?: boolean;
+  thin?: number | null;
+  noise?: boolean;
+  ground?: boolean;
+  classes?: number[];
+}
+
+/** A place that was picked. Metres. */
+export interface PickRequest {
+  name: string;
+  e: number;
+  n: number;
+  h: number;
+  code?: string;
+}
+
+/** A cloud that was made; metres. */
+export interface CloudView {
+  number: number;
+  name: string;
+  of: string;
+  steps: string[];
+  files: number[];
+  clouds: number[];
+  crop: number[][];
+  outside: boolean;
+  thin: number | null;
+  noise: boolean;
+  ground: boolean;
+  keeps: number[];
+  points: number;
+  classes: Record<string, number>;
+  extent: number[];
+  density: number;
+  spacing: number | null;
+  hasColours: boolean;
+  hasIntensities: boolean;
+  bytes: number;
+  tiles: string;
+  run: number;
+  at: string;
+  author: string;
+  stale: string[];
+}
+
+/** The Clouds stage. */
+export interface CloudsView {
+  clouds: CloudView[];
+  files: CloudFileView[];
+}
+
 /** Something found by name. */
 export interface HitView {
   kind: string;

@@ -62,6 +62,17 @@ export const VIEWS: Record<string, ViewHelp> = {
     ],
     doc: ['numerics', 'surfaces'],
   },
+  clouds: {
+    title: 'Clouds',
+    lines: [
+      'A cloud is made of clouds that came in, or of ones made here: cropped, thinned, noise and ground found, classes chosen.',
+      'What it is made of stays as it is; a cloud changed anew makes what rests on it stale.',
+      'In space a drag turns it and the wheel comes closer; coloured by height, class, intensity or its own colours.',
+      'Click a point to read it, a second one to measure; a name makes it a point of the project.',
+      'Hand over writes LAS, E57, PLY or lines, or a folder that any browser shows: pages beside 3D Tiles.',
+    ],
+    doc: ['numerics', 'point-clouds'],
+  },
   checks: {
     title: 'Checks',
     lines: [

@@ -340,6 +340,8 @@ onMounted(() => {
   });
   build();
   move();
+  // It may be shown only because something is to be drawn on it.
+  drawOn(props.drawing);
   window.addEventListener('keydown', pressed);
   new ResizeObserver(() => map?.updateSize()).observe(host.value!);
 });
@@ -360,28 +362,26 @@ watch(
     restyle();
   },
 );
-watch(
-  () => props.drawing,
-  (on) => {
-    if (draw) map?.removeInteraction(draw);
-    draw = null;
-    if (on && map) {
-      draw = new Draw({
-        source: new VectorSource(),
-        ...(on === 'box'
-          ? { type: 'Circle' as const, geometryFunction: createBox() }
-          : { type: on === 'line' ? ('LineString' as const) : ('Polygon' as const), freehand: on === 'lasso' }),
-      });
-      draw.on('drawend', (e) => {
-        const shape = e.feature.getGeometry() as Polygon | LineString;
-        // A hand draws more corners than it means.
-        const c = (on === 'lasso' ? (shape.simplify(2 * (map?.getView().getResolution() ?? 1)) as Polygon) : shape).getCoordinates();
-        emit('drawn', on === 'line' ? (c as [number, number][]) : (c[0] as [number, number][]).slice(0, -1));
-      });
-      map.addInteraction(draw);
-    }
-  },
-);
+function drawOn(on: Drawing) {
+  if (draw) map?.removeInteraction(draw);
+  draw = null;
+  if (on && map) {
+    draw = new Draw({
+      source: new VectorSource(),
+      ...(on === 'box'
+        ? { type: 'Circle' as const, geometryFunction: createBox() }
+        : { type: on === 'line' ? ('LineString' as const) : ('Polygon' as const), freehand: on === 'lasso' }),
+    });
+    draw.on('drawend', (e) => {
+      const shape = e.feature.getGeometry() as Polygon | LineString;
+      // A hand draws more corners than it means.
+      const c = (on === 'lasso' ? (shape.simplify(2 * (map?.getView().getResolution() ?? 1)) as Polygon) : shape).getCoordinates();
+      emit('drawn', on === 'line' ? (c as [number, number][]) : (c[0] as [number, number][]).slice(0, -1));
+    });
+    map.addInteraction(draw);
+  }
+}
+watch(() => props.drawing, drawOn);
 defineExpose({ fit });
 </script>
 

@@ -52,6 +52,17 @@ final class CloudReader
         return new self($path, $name, $look, null);
     }
 
+    /** Points it says it holds. */
+    public function count(): int
+    {
+        return $this->las->count ?? $this->look->counted(Looked::POINT);
+    }
+
+    public function hasColours(): bool
+    {
+        return null !== $this->las && $this->las->hasColours();
+    }
+
     /** The header of a LAS file. */
     public function head(): string
     {
@@ -80,16 +91,21 @@ final class CloudReader
     }
 
     /**
+     * @param bool $withLooks whether intensities and colours are wanted
+     *
      * @return \Generator<PointBlock>
      *
      * @throws UnusableInput
      */
-    public function blocks(): \Generator
+    public function blocks(bool $withLooks = false): \Generator
     {
         if (null !== $this->las) {
+            $isWide = false;
             foreach ($this->las->records() as $bytes) {
                 [$x, $y, $z, $classes] = $this->las->unpacked($bytes);
-                yield new PointBlock($x, $y, $z, $classes, str_split($bytes, max(1, $this->las->size)));
+                $isWide = $withLooks && ($isWide || $this->las->isWide($bytes));
+                $looks = $withLooks ? $this->las->looks($bytes, $isWide) : [];
+                yield new PointBlock($x, $y, $z, $classes, str_split($bytes, max(1, $this->las->size)), $looks);
             }
 
             return;
@@ -104,6 +120,7 @@ final class CloudReader
             $part = \array_slice($x, $from, self::AT_ONCE);
             yield new PointBlock(
                 $part, \array_slice($y, $from, self::AT_ONCE), \array_slice($z, $from, self::AT_ONCE), array_fill(0, \count($part), 0),
+                [], $withLooks ? array_fill(0, \count($part), "\0\0\0\0\0") : [],
             );
         }
     }

@@ -59,6 +59,37 @@ final class LasOut implements CloudOut
         fwrite($this->file, str_repeat("\0", $this->size()).$projection);
     }
 
+    /**
+     * For points that come of files: their records go over with all they say where all are of one format.
+     *
+     * @param non-empty-list<CloudReader> $sources
+     * @param bool                        $isMoved    whether coordinates are others than in the files
+     * @param string                      $projection header records that say the system
+     */
+    public static function of(string $path, array $sources, bool $isMoved, string $projection, bool $isGeographic = false): self
+    {
+        $first = $sources[0]->las;
+        $isAlike = self::isAlike($sources);
+        $same = static fn (CloudReader $s): bool => $s->las?->scale === $first?->scale && $s->las?->offset === $first?->offset;
+        $asTheyAre = !$isMoved && \count($sources) === \count(array_filter($sources, $same));
+
+        return new self($path, $isAlike ? $first : null, $isAlike ? $sources[0]->head() : '', $asTheyAre, $projection, $isGeographic);
+    }
+
+    /**
+     * Whether all of them are LAS files of one point format.
+     *
+     * @param non-empty-list<CloudReader> $sources
+     */
+    public static function isAlike(array $sources): bool
+    {
+        $first = $sources[0]->las;
+        $of = static fn (CloudReader $s): array => [$s->las?->format, $s->las?->size];
+        $like = static fn (CloudReader $s): bool => null !== $first && $of($s) === [$first->format, $first->size];
+
+        return \count($sources) === \count(array_filter($sources, $like));
+    }
+
     public function write(PointBlock $points): void
     {
         if (0 === $points->count()) {

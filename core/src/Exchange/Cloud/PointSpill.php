@@ -32,7 +32,7 @@ final class PointSpill
     public function add(PointBlock $points): void
     {
         $this->count += $points->count();
-        $this->next->add(new PointBlock($points->x, $points->y, $points->z, $points->classes));
+        $this->next->add(new PointBlock($points->x, $points->y, $points->z, $points->classes, [], $points->looks));
         if ($this->next->count() >= self::GATHERED) {
             $this->flush();
         }
@@ -43,11 +43,12 @@ final class PointSpill
     {
         $this->flush();
         $file = fopen($this->path, 'r') ?: throw new \RuntimeException('A temporary file is gone.');
-        while (4 === \strlen($head = (string) fread($file, 4))) {
-            $n = (int) ((array) unpack('V', $head))[1];
-            $bytes = (string) stream_get_contents($file, 25 * $n);
+        while (5 === \strlen($head = (string) fread($file, 5))) {
+            [$n, $look] = array_map(intval(...), array_values((array) unpack('V1a/C1b', $head)));
+            $bytes = (string) stream_get_contents($file, (25 + $look) * $n);
             $axis = static fn (int $k): array => array_values((array) unpack("e$n", $bytes, 8 * $n * $k));
-            yield new PointBlock($axis(0), $axis(1), $axis(2), array_values((array) unpack("C$n", $bytes, 24 * $n)));
+            $classes = array_values((array) unpack("C$n", $bytes, 24 * $n));
+            yield new PointBlock($axis(0), $axis(1), $axis(2), $classes, [], $look < 1 ? [] : str_split(substr($bytes, 25 * $n), $look));
         }
         fclose($file);
     }
@@ -58,8 +59,9 @@ final class PointSpill
         if (0 === $n) {
             return;
         }
-        $bytes = pack('V', $n).pack('e*', ...$this->next->x).pack('e*', ...$this->next->y).pack('e*', ...$this->next->z)
-            .pack('C*', ...$this->next->classes);
+        $looks = implode('', $this->next->looks);
+        $bytes = pack('VC', $n, intdiv(\strlen($looks), $n)).pack('e*', ...$this->next->x).pack('e*', ...$this->next->y)
+            .pack('e*', ...$this->next->z).pack('C*', ...$this->next->classes).$looks;
         if (\strlen($bytes) !== file_put_contents($this->path, $bytes, \FILE_APPEND)) {
             throw new UnusableInput('', 'the disk does not take what has to be put aside; free some space, then try again');
         }

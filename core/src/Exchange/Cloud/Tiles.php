@@ -32,9 +32,13 @@ final class Tiles implements CloudOut
     /** @var array{float, float, float} */
     private array $high = [-\INF, -\INF, -\INF];
 
-    /** @param int $held points that are divided in memory at once */
-    public function __construct(private readonly string $folder, private readonly int $held = 400_000)
-    {
+    /**
+     * @param int  $held       points that are divided in memory at once
+     * @param bool $hasColours whether the points that come have colours
+     */
+    public function __construct(
+        private readonly string $folder, private readonly int $held = 400_000, private readonly bool $hasColours = false,
+    ) {
         $this->all = new PointSpill();
     }
 
@@ -58,7 +62,7 @@ final class Tiles implements CloudOut
         if (!is_dir($this->folder) && !mkdir($this->folder)) {
             throw new UnusableInput($this->folder, 'cannot be made');
         }
-        $files = new TileFolder($this->folder);
+        $files = new TileFolder($this->folder, $this->hasColours);
         $side = max($this->high[0] - $this->low[0], $this->high[1] - $this->low[1], $this->high[2] - $this->low[2], 1e-3);
         $parts = $this->parts($side);
         [$tile, $shown, $middle] = $this->upper('', $this->low, $side, $parts, $files);

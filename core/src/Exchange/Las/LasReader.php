@@ -11,6 +11,8 @@ final class LasReader
 {
     /** Bytes of the shortest record of each point format. */
     private const SIZES = [20, 28, 26, 34, 57, 63, 30, 36, 38, 59, 67];
+    /** Where the colours of a record begin, by point format (tables 9 to 20). */
+    private const COLOURS = [2 => 20, 3 => 28, 5 => 28, 7 => 30, 8 => 30, 10 => 30];
     private const BLOCK = 8000;
     /** The lowest header there is, version 1.0. */
     private const HEADER = 227;
@@ -121,6 +123,44 @@ final class LasReader
         }
 
         return [$x, $y, $z, $classes];
+    }
+
+    public function hasColours(): bool
+    {
+        return isset(self::COLOURS[$this->format]);
+    }
+
+    /**
+     * Intensity and colour of records, as {@see \Mensura\Cloud\PointBlock} has them; nothing where the point format has none.
+     *
+     * @param bool $isWide whether colours take sixteen bits, as the specification asks; some programs write eight
+     *
+     * @return list<string>
+     */
+    public function looks(string $bytes, bool $isWide): array
+    {
+        $at = self::COLOURS[$this->format] ?? null;
+        $looks = [];
+        for ($from = 0, $end = \strlen($bytes), $size = $this->size, $high = $isWide ? 1 : 0; $from < $end; $from += $size) {
+            $look = $bytes[$from + 12].$bytes[$from + 13];
+            $looks[] = null === $at ? $look."\0\0\0"
+                : $look.$bytes[$from + $at + $high].$bytes[$from + $at + 2 + $high].$bytes[$from + $at + 4 + $high];
+        }
+
+        return $looks;
+    }
+
+    /** Whether any colour of records takes more than eight bits. */
+    public function isWide(string $bytes): bool
+    {
+        $at = self::COLOURS[$this->format] ?? null;
+        for ($from = 0, $end = \strlen($bytes); null !== $at && $from < $end; $from += $this->size) {
+            if ("\0" !== $bytes[$from + $at + 1] || "\0" !== $bytes[$from + $at + 3] || "\0" !== $bytes[$from + $at + 5]) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -11,7 +11,7 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Look\FileLook;
 use Mensura\Exchange\Xyz\XyzReader;
 
-/** Point clouds: LAS, LAZ, PLY without faces, and lines of coordinates that carry no names. */
+/** Point clouds: LAS, LAZ, E57, PLY without faces, and lines of coordinates that carry no names. */
 final class CloudFormat implements FileFormat
 {
     private const HEAD = 16384;
@@ -22,7 +22,7 @@ final class CloudFormat implements FileFormat
     public function recognises(string $path, string $name): float
     {
         $head = (string) file_get_contents($path, length: self::HEAD);
-        if (str_starts_with($head, 'LASF')) {
+        if (str_starts_with($head, 'LASF') || str_starts_with($head, 'ASTM-E57')) {
             return self::SURE;
         }
         if (1 === preg_match('/^ply\s/', $head)) {

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { CloudRequest, CloudsView, CloudView } from '../../api/types';
+import NumberInput from '../../fields/NumberInput.vue';
+import { group, lengthUnit, metresPer } from '../../format/units';
+import { classOf } from '../../sketch/cloudColours';
+import { useProject } from '../../state/project';
+
+/** What a cloud is made of, and what is done to it. */
+const props = defineProps<{
+  stage: CloudsView;
+  /** That is made anew; null for a new one. */
+  cloud: CloudView | null;
+  /** A new one begins with these. */
+  from: { files: number[]; clouds: number[] };
+  drawn: [number, number][] | null;
+  drawing: boolean;
+}>();
+const emit = defineEmits<{ save: [request: CloudRequest]; cancel: []; draw: [on: boolean]; crop: [corners: number[][]] }>();
+const project = useProject();
+const units = computed(() => project.units);
+const c = props.cloud;
+const sources = ref<string[]>([
+  ...(c?.files ?? props.from.files).map((id) => `file ${id}`),
+  ...(c?.clouds ?? props.from.clouds).map((number) => `cloud ${number}`),
+]);
+const name = ref(c?.name ?? '');
+const crop = ref<number[][]>(c?.crop ?? []);
+const outside = ref(c?.outside ?? false);
+const thin = ref<number | null>(c?.thin ?? null);
+const noise = ref(c?.noise ?? false);
+const ground = ref(c?.ground ?? false);
+const keeps = ref<number[]>(c?.keeps ?? []);
+watch(
+  () => props.drawn,
+  (ring) => ring && (crop.value = ring),
+);
+watch(crop, (corners) => emit('crop', corners), { immediate: true });
+const numbers = (kind: string) => sources.value.filter((s) => s.startsWith(`${kind} `)).map((s) => Number(s.split(' ')[1]));
+const clouds = computed(() => props.stage.clouds.filter((x) => x.number !== c?.number));
+/** Classes to choose of: those there are, and those that are about to be. */
+const classes = computed(() => {
+  const known = clouds.value.filter((x) => numbers('cloud').includes(x.number)).flatMap((x) => Object.keys(x.classes).map(Number));
+  return [...new Set([...known, ...keeps.value, 1, ...(ground.value ? [2] : []), ...(noise.value ? [7] : []), 2])].sort((a, b) => a - b);
+});
+const taken = computed(() => props.stage.clouds.find((x) => x.name === name.value.trim() && x.number !== c?.number));
+const missing = computed(() =>
+  sources.value.length === 0
+    ? 'Choose what it is made of.'
+    : name.value.trim() === ''
+      ? 'It needs a name.'
+      : taken.value
+        ? 'There is a cloud of that name already.'
+        : '',
+);
+
+function save() {
+  emit('save', {
+    name: name.value.trim(),
+    number: c?.number ?? null,
+    files: numbers('file'),
+    clouds: numbers('cloud'),
+    crop: crop.value,
+    outside: outside.value && crop.value.length > 0,
+    thin: thin.value,
+    noise: noise.value,
+    ground: ground.value,
+    classes: keeps.value,
+  });
+}
+</script>
+
+<template>
+  <ElForm label-position="top" class="form" @submit.prevent="save">
+    <h1>{{ c ? `Make ${c.name} anew` : 'A cloud of what?' }}</h1>
+    <div class="grid">
+      <ElFormItem label="made of"
+        ><ElSelect
+          v-model="sources"
+          multiple
+          aria-label="Made of"
+          data-test="cloud-sources"
+          placeholder="clouds that came in, or made here"
+        >
+          <ElOption v-for="f in stage.files" :key="f.id" :value="`file ${f.id}`" :label="`${f.name} · ${group(String(f.points))}`" />
+          <ElOption v-for="x in clouds" :key="x.number" :value="`cloud ${x.number}`" :label="`${x.name} · ${group(String(x.points))}`" />
+        </ElSelect>
+      </ElFormItem>
+      <ElFormItem label="name"><ElInput v-model="name" maxlength="80" aria-label="Name" data-test="cloud-name" /></ElFormItem>
+    </div>
+    <p class="line">
+      <ElButton size="small" data-test="cloud-crop" :type="drawing ? 'primary' : ''" @click="emit('draw', !drawing)">
+        {{ drawing ? 'Stop drawing' : 'Crop on the map…' }}
+      </ElButton>
+      <template v-if="crop.length > 0">
+        <ElTag closable @close="crop = []">{{ crop.length }} corners</ElTag>
+        <ElRadioGroup v-model="outside" size="small" aria-label="What is kept">
+          <ElRadioButton :value="false">keep inside</ElRadioButton><ElRadioButton :value="true">keep outside</ElRadioButton>
+        </ElRadioGroup>
+      </template>
+      <span v-else class="quiet">all of it</span>
+    </p>
+    <div class="grid">
+      <NumberInput
+        id="cloud-thin"
+        v-model="thin"
+        label="thin to one point each"
+        :unit="lengthUnit(units)"
+        :factor="metresPer(units)"
+        placeholder="all points"
+      />
+      <ElFormItem label="keep classes"
+        ><ElSelect v-model="keeps" multiple aria-label="Classes that are kept" data-test="cloud-classes" placeholder="all classes">
+          <ElOption v-for="k in classes" :key="k" :value="k" :label="`${k} ${classOf(k).name}`" />
+        </ElSelect>
+      </ElFormItem>
+    </div>
+    <p class="line">
+      <ElCheckbox v-model="noise" data-test="cloud-noise">find noise</ElCheckbox>
+      <ElCheckbox v-model="ground" data-test="cloud-ground">find ground</ElCheckbox>
+    </p>
+    <p class="quiet">
+      In this order: crop, thin, noise (points that stand alone, class 7), ground (class 2, the rest 1), classes. What it is made of stays
+      as it is.
+    </p>
+    <p class="line">
+      <ElButton type="primary" native-type="submit" data-test="make-cloud" :disabled="!project.mayChange || missing !== ''"
+        >Make it</ElButton
+      >
+      <ElButton @click="emit('cancel')">Leave it</ElButton><span class="doubt">{{ missing }}</span>
+    </p>
+  </ElForm>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 16px;
+  align-items: start;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+}
+.line .el-button + .el-button {
+  margin: 0;
+}
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Clouds;
+
+use App\Clouds\Request\CloudRequest;
+use App\Reference\ReferenceContent;
+use Mensura\Fault\UnusableInput;
+
+/** What a cloud is made of, and what is done to it; kept with it, so that it can be made again. Metres. */
+final readonly class CloudSettings
+{
+    /**
+     * @param list<int>                 $files   received clouds it is made of
+     * @param list<int>                 $clouds  and those made before
+     * @param list<array{float, float}> $crop    easting and northing of corners; empty for all of it
+     * @param bool                      $outside whether what lies outside them is kept instead
+     * @param ?float                    $thin    side of cubes that keep one point each
+     * @param list<int>                 $classes that are kept; empty for all
+     */
+    public function __construct(
+        public string $name, public array $files, public array $clouds = [], public array $crop = [], public bool $outside = false,
+        public ?float $thin = null, public bool $noise = false, public bool $ground = false, public array $classes = [],
+    ) {
+    }
+
+    /** @throws UnusableInput */
+    public static function of(CloudRequest $r): self
+    {
+        if ([] === $r->files && [] === $r->clouds) {
+            throw new UnusableInput('/files', 'are none; choose the clouds it is made of');
+        }
+        if (null !== $r->number && \in_array($r->number, $r->clouds, true)) {
+            throw new UnusableInput('/clouds', 'hold the cloud itself; keep it under another name');
+        }
+        if ([] !== $r->crop && \count($r->crop) < 3) {
+            throw new UnusableInput('/crop', 'needs at least three corners');
+        }
+
+        return self::fromArray((array) $r);
+    }
+
+    /** @param array<string, mixed> $s */
+    public static function fromArray(array $s): self
+    {
+        $whole = static fn (string $key): array => array_values(array_map(intval(...), (array) ($s[$key] ?? [])));
+        $crop = array_map(static fn (array $v): array => [(float) ($v[0] ?? 0.0), (float) ($v[1] ?? 0.0)], (array) ($s['crop'] ?? []));
+
+        return new self(
+            trim((string) $s['name']), $whole('files'), $whole('clouds'), array_values($crop), (bool) ($s['outside'] ?? false),
+            isset($s['thin']) ? (float) $s['thin'] : null, (bool) ($s['noise'] ?? false), (bool) ($s['ground'] ?? false), $whole('classes'),
+        );
+    }
+
+    /** @return list<string> contents it rests on: a file never changes, only where it lies */
+    public function contents(): array
+    {
+        return [] === $this->files ? [] : [ReferenceContent::kind()];
+    }
+
+    /** @return list<string> slots it rests on */
+    public function slots(): array
+    {
+        return array_map(static fn (int $n): string => CloudMaker::PREFIX.$n, $this->clouds);
+    }
+
+    /** @return list<string> what is done, in words */
+    public function words(): array
+    {
+        return array_values(array_filter([
+            [] === $this->crop ? '' : ($this->outside ? 'cut out' : 'cropped'),
+            null === $this->thin ? '' : \sprintf('one point each %s m', $this->thin),
+            $this->noise ? 'noise found' : '', $this->ground ? 'ground found' : '',
+            [] === $this->classes ? '' : 'classes '.implode(', ', $this->classes),
+        ]));
+    }
+}

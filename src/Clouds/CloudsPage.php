@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Clouds;
+
+use App\Clouds\View\CloudsView;
+use App\Clouds\View\CloudView;
+use App\Design\CloudFiles;
+use App\Project\Project;
+use App\Result\Result;
+use App\Result\Results;
+
+/** The clouds of a project. */
+final class CloudsPage
+{
+    public function __construct(private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results)
+    {
+    }
+
+    public function of(Project $project): CloudsView
+    {
+        $stale = $this->results->stale($project);
+        $view = static fn (Result $r): CloudView => self::view($r, $stale[$r->slot] ?? []);
+
+        return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project));
+    }
+
+    /** @param list<string> $stale */
+    private static function view(Result $r, array $stale): CloudView
+    {
+        $d = CloudSettings::fromArray($r->settings);
+        $s = $r->summary;
+
+        return new CloudView(
+            $r->number(), $d->name, (string) $s['of'], $d->words(), $d->files, $d->clouds, $d->crop, $d->outside, $d->thin, $d->noise,
+            $d->ground, $d->classes, (int) $s['points'], array_map(intval(...), (array) $s['classes']),
+            array_values(array_map(floatval(...), (array) $s['extent'])),
+            (float) $s['density'], isset($s['spacing']) ? (float) $s['spacing'] : null, (bool) $s['hasColours'],
+            (bool) $s['hasIntensities'], (int) $s['bytes'], $r->output, $r->run, $r->at(), $r->authorName, $stale,
+        );
+    }
+}

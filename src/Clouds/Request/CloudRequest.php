@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Clouds\Request;
+
+use Symfony\Component\Validator\Constraints as Assert;
+
+/** What a cloud is made of, and what is done to it. Metres. */
+final readonly class CloudRequest
+{
+    /**
+     * @param ?int              $number  of the cloud that is made anew; null for a new one
+     * @param list<int>         $files   received clouds
+     * @param list<int>         $clouds  clouds made before
+     * @param list<list<float>> $crop    easting and northing of corners
+     * @param ?float            $thin    side of cubes that keep one point each
+     * @param list<int>         $classes that are kept; empty for all
+     */
+    public function __construct(
+        #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 80)]
+        public string $name,
+        public ?int $number = null,
+        #[Assert\Count(max: 50), Assert\All([new Assert\Type('int'), new Assert\Positive()])]
+        public array $files = [],
+        #[Assert\Count(max: 50), Assert\All([new Assert\Type('int'), new Assert\Positive()])]
+        public array $clouds = [],
+        #[Assert\Count(max: 2000), Assert\All([
+            new Assert\Type('list'), new Assert\Count(exactly: 2), new Assert\All([new Assert\Type(['float', 'int'])]),
+        ])]
+        public array $crop = [],
+        public bool $outside = false,
+        #[Assert\Range(min: 0.001, max: 100)]
+        public ?float $thin = null,
+        public bool $noise = false,
+        public bool $ground = false,
+        #[Assert\Count(max: 256), Assert\All([new Assert\Type('int'), new Assert\Range(min: 0, max: 255)])]
+        public array $classes = [],
+    ) {
+    }
+}

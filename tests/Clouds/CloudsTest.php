@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Clouds;
+
+use App\Clouds\TileArchive;
+use App\Tests\ApiTestCase;
+use Demo\Yard;
+
+/** Clouds: made of received ones, cropped, thinned, classified, looked at by tiles, handed over, and made again. */
+final class CloudsTest extends ApiTestCase
+{
+    /**
+     * @param array<string, mixed> $more
+     *
+     * @return array<string, mixed> the job
+     */
+    private function make(string $name, array $more, string $state = 'done'): array
+    {
+        $job = $this->job('/clouds', ['name' => $name] + $more);
+        self::assertSame($state, $job['state'], (string) ($job['error'] ?? ''));
+
+        return $job;
+    }
+
+    /** Nine columns and rows of points, a metre apart, a tenth of a metre higher each to the east. */
+    private function square(): int
+    {
+        $lines = '';
+        for ($i = 0; $i < 81; ++$i) {
+            $lines .= \sprintf("%.3f %.3f %.3f\n", 493000.0 + $i % 9, 6028000.0 + intdiv($i, 9), 200.0 + 0.1 * ($i % 9));
+        }
+
+        return $this->accept('square.xyz', $lines)['id'];
+    }
+
+    /** By hand: of 9 x 9 points a box of 5 x 9 is kept, outside of it 4 x 9. */
+    public function testACloudIsCroppedAndThinnedAndCounted(): void
+    {
+        $file = $this->square();
+        self::assertSame(81, $this->get('/clouds')['files'][0]['points']);
+        $ring = [[493000.0 - 0.5, 6028000.0 - 0.5], [493004.5, 6027999.5], [493004.5, 6028008.5], [492999.5, 6028008.5]];
+        $this->make('west', ['files' => [$file], 'crop' => $ring]);
+        $this->make('east', ['files' => [$file], 'crop' => $ring, 'outside' => true]);
+        // Cubes of 3 m are counted from 0: 493000 and 6028000 each begin at a remainder of one.
+        $this->make('few', ['files' => [$file], 'thin' => 3.0]);
+        $this->make('both', ['clouds' => [1, 2]]);
+        [$west, $east, $few, $both] = $this->get('/clouds')['clouds'];
+
+        self::assertSame([45, 36, 16, 81], [$west['points'], $east['points'], $few['points'], $both['points']]);
+        self::assertEqualsWithDelta([493000.0, 6028000.0, 200.0, 493004.0, 6028008.0, 200.4], $west['extent'], 1e-9);
+        self::assertEqualsWithDelta([1.0, 1.0], [$west['density'], $west['spacing']], 1e-9);
+        self::assertSame(['cropped'], $west['steps']);
+        self::assertSame(['cut out'], $east['steps']);
+        self::assertSame('west, east', $both['of']);
+        self::assertSame([['0' => 45], []], [$west['classes'], $west['stale']]);
+        // Made anew under its number, what rests on it is stale and then made again with it.
+        $this->make('west', ['number' => 1, 'files' => [$file]]);
+        $clouds = $this->get('/clouds')['clouds'];
+        self::assertSame([81, 2], [$clouds[0]['points'], $clouds[0]['run']]);
+        self::assertStringStartsWith('newer cloud west', implode(' ', $clouds[3]['stale']));
+        self::assertStringContainsString('is stale', (string) $this->make('on a stale one', ['clouds' => [4]], 'failed')['error']);
+    }
+
+    public function testAScanIsClassifiedLookedAtAndHandedOver(): void
+    {
+        $file = $this->bring(Yard::SCAN, (new Yard())->scan(), 202)['id'];
+        $this->job("/intake/$file/accept");
+        $this->make('yard', ['files' => [$file], 'noise' => true, 'ground' => true]);
+        $this->make('ground', ['clouds' => [1], 'classes' => [2]]);
+        [$yard, $ground] = $this->get('/clouds')['clouds'];
+
+        // Dust is noise; what stands on the ground is none of it. The truth is the scene's: 60 points of dust.
+        self::assertSame(60, $yard['classes']['7']);
+        self::assertSame($yard['classes']['2'], $ground['points']);
+        self::assertSame(['2' => $ground['points']], $ground['classes']);
+        self::assertLessThan(232.0, $ground['extent'][5]);
+        self::assertTrue($yard['hasColours']);
+        self::assertTrue($yard['hasIntensities']);
+
+        $set = json_decode($this->download("/clouds/1/tiles/{$yard['tiles']}/tileset.json"), true, 64, \JSON_THROW_ON_ERROR);
+        self::assertSame($yard['points'], $set['extras']['points']);
+        $tile = $this->download("/clouds/1/tiles/{$yard['tiles']}/{$set['root']['content']['uri']}");
+        self::assertStringContainsString('"RGB"', $tile);
+        self::assertStringContainsString('"INTENSITY"', $tile);
+        $this->call('GET', "/clouds/2/tiles/{$yard['tiles']}/tileset.json", null, 404);
+        $this->call('GET', "/clouds/1/tiles/{$yard['tiles']}/999999.pnts", null, 404);
+
+        foreach (['las', 'e57', 'ply', 'xyz', 'site'] as $kind) {
+            $job = $this->job('/handover', ['kind' => "cloud-$kind", 'surfaces' => [2]]);
+            self::assertSame('done', $job['state'], $kind.' '.($job['error'] ?? ''));
+        }
+        $exports = array_column($this->get('/handover')['exports'], null, 'kind');
+        foreach (['las', 'e57', 'ply', 'xyz', 'site'] as $kind) {
+            self::assertTrue($exports["cloud-$kind"]['holds'], $kind);
+        }
+        $las = $this->download("/handover/{$exports['cloud-las']['id']}/file");
+        self::assertSame([2, $ground['points']], [\ord($las[104]), unpack('V', $las, 107)[1] ?? 0], 'records as they came');
+        self::assertStringContainsString('LASF_Projection', $las);
+        $path = (string) tempnam(sys_get_temp_dir(), 'site');
+        file_put_contents($path, $this->download("/handover/{$exports['cloud-site']['id']}/file"));
+        self::assertStringContainsString('window.cloud = {"name":"ground"', (string) TileArchive::file($path, 'index.html'));
+        $script = (string) TileArchive::file($path, 'overview.js');
+        $overview = json_decode(rtrim(substr($script, \strlen('window.overview = ')), ";\n"), true);
+        self::assertSame(base64_encode((string) TileArchive::file($path, 'tiles/0.pnts')), $overview['tiles']['0.pnts']);
+        unlink($path);
+    }
+
+    public function testAPlaceIsPickedAndUndone(): void
+    {
+        $this->make('all', ['files' => [$this->square()]]);
+        $pick = ['name' => 'T1', 'code' => 'EDGE', 'e' => 493004.0, 'n' => 6028002.0, 'h' => 200.4];
+        $this->post('/clouds/1/points', $pick, 201);
+        $point = array_column($this->get('/points')['points'], null, 'name')['T1'];
+        self::assertSame(['EDGE', 'surveyed', 493004.0, 200.4], [$point['code'], $point['role'], $point['e'], $point['h']]);
+        $again = json_encode($this->post('/clouds/1/points', $pick, 422), \JSON_THROW_ON_ERROR);
+        self::assertStringContainsString('there is a point T1 already', $again);
+        $this->post('/clouds/7/points', ['name' => 'T2'] + $pick, 404);
+        $entry = $this->get('/ledger')['entries'][0];
+        self::assertSame('Picked T1 in the cloud all', $entry['title']);
+        $this->post("/ledger/{$entry['seq']}/undo");
+        self::assertArrayNotHasKey('T1', array_column($this->get('/points')['points'], null, 'name'));
+    }
+
+    public function testWhatCannotBeMadeSaysWhy(): void
+    {
+        $file = $this->square();
+        $said = fn (array $request): string => (string) $this->make('x', $request, 'failed')['error'];
+        self::assertStringContainsString('there is no such point cloud', $said(['files' => [99]]));
+        self::assertStringContainsString('there is no such cloud', $said(['clouds' => [5]]));
+        self::assertStringContainsString('no point is left', $said(['files' => [$file], 'classes' => [6]]));
+        $this->post('/clouds', ['name' => 'x'], 422);
+        $this->post('/clouds', ['name' => 'x', 'files' => [$file], 'crop' => [[0, 0], [1, 1]]], 422);
+        $this->post('/clouds', ['name' => 'x', 'files' => [$file], 'number' => 3], 404);
+        self::assertSame([], $this->get('/clouds')['clouds']);
+    }
+
+    /** Where the project goes, its clouds go: their places by the same way as points. */
+    public function testACloudFollowsTheProjectToAnotherSystem(): void
+    {
+        $this->make('all', ['files' => [$this->square()]]);
+        $this->accept('one.csv', "point,easting [m],northing [m],ellipsoidal height [m]\nA,493000.0,6028000.0,200.0\n");
+        $before = $this->get('/clouds')['clouds'][0]['extent'];
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal'], 200);
+        self::assertNotSame([], $this->get('/clouds')['clouds'][0]['stale']);
+        $this->job('/recompute');
+        $after = $this->get('/clouds')['clouds'][0];
+        self::assertSame([], $after['stale']);
+        // The corner is where the point at the corner went; the square is turned by some degrees.
+        $corner = $this->get('/points')['points'][0];
+        self::assertGreaterThan(100_000.0, abs($corner['e'] - 493000.0));
+        self::assertEqualsWithDelta($corner['n'], $after['extent'][1], 1.5);
+        self::assertEqualsWithDelta($before[5], $after['extent'][5], 0.001);
+    }
+}
