@@ -63,14 +63,6 @@ try {
         $office->see('reference refractivity');
         $shoot('book');
     }
-    if ($wants('traverse')) {
-        $office->go('/p/1/network');
-        $office->see('Adjustment 3');
-        $office->press('Setups');
-        $office->press('Traverse', 'label');
-        $office->see('position closes to');
-        $shoot('traverse');
-    }
     if ($wants('intake')) {
         $office->go('/p/1/intake');
         $office->see('all accepted');
