@@ -17,6 +17,8 @@ use Symfony\Component\Process\Process;
 /** The real application on its own data folder, a worker, and a headless Chromium to drive it. */
 final class Office
 {
+    private const ROOM = 4e9;
+
     public readonly string $url;
     public readonly string $folder;
     public RemoteWebDriver $driver;
@@ -33,7 +35,7 @@ final class Office
     public function __construct(bool $demo = true, bool $browser = true)
     {
         $root = self::root();
-        $this->folder = $root.'/var/office-'.bin2hex(random_bytes(4));
+        $this->folder = self::disk().'/office-'.bin2hex(random_bytes(4));
         mkdir($this->folder.'/store', 0777, true);
         if ($demo && null !== self::$loaded) {
             (new Filesystem())->mirror(self::$loaded, $this->folder);
@@ -72,6 +74,14 @@ final class Office
         $files->mirror($folder, $kept);
         self::$loaded = $kept;
         register_shutdown_function(static fn () => $files->remove($kept));
+    }
+
+    /** In memory where there is room: what is written, and taken away again, costs nothing there. */
+    private static function disk(): string
+    {
+        $memory = '/dev/shm';
+
+        return is_writable($memory) && disk_free_space($memory) > self::ROOM ? $memory : self::root().'/var';
     }
 
     public static function root(): string
