@@ -58,18 +58,20 @@ final class CloudMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $report('reading', 0.02);
-        [$basis, [$sources, $names]] = $this->results->reading(
+        [$basis, [$sources, $names, $onto]] = $this->results->reading(
             $project, $settings->contents(), $settings->slots(), fn (Project $project): array => $this->sources($project, $settings),
         );
         $folder = WorkFolder::make();
         try {
-            [$figures, $looks] = self::work($settings, $sources, $folder->path, $report);
+            $fit = null === $onto ? null : CloudFit::of($onto, $sources, $settings->within, $report);
+            [$figures, $looks] = self::work($settings, $sources, $fit, $folder->path, $report);
             $report('keeping', 0.95);
             $of = implode(', ', $names);
             $summary = [
                 'name' => $settings->name, 'of' => $of, 'steps' => $settings->words(), 'points' => $figures->count,
                 'classes' => $figures->classes(), 'extent' => $figures->extent(), 'density' => $figures->density(),
-                'spacing' => $figures->spacing(), ...$looks, 'bytes' => (int) filesize($folder->path.'/cloud.las'),
+                'spacing' => $figures->spacing(), ...$looks, 'fit' => $fit?->summary(),
+                'bytes' => (int) filesize($folder->path.'/cloud.las'),
                 'las' => $this->store->take($folder->path.'/cloud.las'),
             ];
             $output = $this->store->take(TileArchive::pack($folder->path.'/tiles', $folder->path.'/tiles.zip'));
@@ -87,7 +89,9 @@ final class CloudMaker implements Recompute
     }
 
     /**
-     * @return array{non-empty-list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}>, list<string>}
+     * @return array{
+     *     non-empty-list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}>, list<string>, ?CloudReader,
+     * } what it is made of, their names, and what it is laid onto
      *
      * @throws UnusableInput
      */
@@ -107,7 +111,9 @@ final class CloudMaker implements Recompute
             throw new UnusableInput('/files', 'are none; choose the clouds it is made of');
         }
 
-        return [$sources, $names];
+        $onto = 0 === $settings->onto ? null : $this->made->opened($this->made->fresh($project, $settings->onto, '/onto'));
+
+        return [$sources, $names, $onto];
     }
 
     /**
@@ -116,10 +122,10 @@ final class CloudMaker implements Recompute
      *
      * @return array{CloudFigures, array<string, bool>} and what is known of how its points look
      */
-    private static function work(CloudSettings $settings, array $sources, string $folder, \Closure $report): array
+    private static function work(CloudSettings $settings, array $sources, ?CloudFit $fit, string $folder, \Closure $report): array
     {
         $readers = array_map(static fn (array $s): CloudReader => $s[0], $sources);
-        $isMoved = [] !== array_filter($sources, static fn (array $s): bool => null !== $s[1]);
+        $isMoved = null !== $fit || [] !== array_filter($sources, static fn (array $s): bool => null !== $s[1]);
         $hasColours = [] !== array_filter($readers, static fn (CloudReader $r): bool => $r->hasColours());
         $hasIntensities = [] !== array_filter($readers, static fn (CloudReader $r): bool => null !== $r->las);
         $crop = [] === $settings->crop ? null : Crop::areas([[$settings->crop]]);
@@ -140,6 +146,7 @@ final class CloudMaker implements Recompute
                 $read += $block->count();
                 $report('reading', 0.02 + 0.4 * min(1.0, $read / $all));
                 $block = null === $way ? $block : self::moved($block, $way);
+                $block = null === $fit ? $block : $fit->apply($block);
                 $steps->take(null === $crop ? $block : $crop->of($block, $settings->outside));
             }
         }
@@ -155,7 +162,7 @@ final class CloudMaker implements Recompute
     }
 
     /** @param \Closure(float, float, float): array{float, float, float} $way */
-    private static function moved(PointBlock $points, \Closure $way): PointBlock
+    public static function moved(PointBlock $points, \Closure $way): PointBlock
     {
         $x = $y = $z = [];
         foreach ($points->x as $i => $e) {

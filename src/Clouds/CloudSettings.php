@@ -18,10 +18,13 @@ final readonly class CloudSettings
      * @param bool                      $outside whether what lies outside them is kept instead
      * @param ?float                    $thin    side of cubes that keep one point each
      * @param list<int>                 $classes that are kept; empty for all
+     * @param int                       $onto    cloud it is laid onto before anything else; 0 for none
+     * @param float                     $within  how far off it may be then
      */
     public function __construct(
         public string $name, public array $files, public array $clouds = [], public array $crop = [], public bool $outside = false,
         public ?float $thin = null, public bool $noise = false, public bool $ground = false, public array $classes = [],
+        public int $onto = 0, public float $within = 1.0,
     ) {
     }
 
@@ -33,6 +36,9 @@ final readonly class CloudSettings
         }
         if (null !== $r->number && \in_array($r->number, $r->clouds, true)) {
             throw new UnusableInput('/clouds', 'hold the cloud itself; keep it under another name');
+        }
+        if (0 !== $r->onto && (\in_array($r->onto, $r->clouds, true) || $r->onto === $r->number)) {
+            throw new UnusableInput('/onto', 'is the cloud itself; choose another to lay it onto');
         }
         if ([] !== $r->crop && \count($r->crop) < 3) {
             throw new UnusableInput('/crop', 'needs at least three corners');
@@ -50,6 +56,7 @@ final readonly class CloudSettings
         return new self(
             trim((string) $s['name']), $whole('files'), $whole('clouds'), array_values($crop), (bool) ($s['outside'] ?? false),
             isset($s['thin']) ? (float) $s['thin'] : null, (bool) ($s['noise'] ?? false), (bool) ($s['ground'] ?? false), $whole('classes'),
+            (int) ($s['onto'] ?? 0), (float) ($s['within'] ?? 1.0),
         );
     }
 
@@ -62,7 +69,9 @@ final readonly class CloudSettings
     /** @return list<string> slots it rests on */
     public function slots(): array
     {
-        return array_map(static fn (int $n): string => CloudMaker::PREFIX.$n, $this->clouds);
+        $clouds = array_filter([...$this->clouds, $this->onto]);
+
+        return array_map(static fn (int $n): string => CloudMaker::PREFIX.$n, array_values(array_unique($clouds)));
     }
 
     /** @return list<string> what is done, in words */

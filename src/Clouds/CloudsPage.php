@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use App\Clouds\View\CloudFitView;
 use App\Clouds\View\CloudsView;
 use App\Clouds\View\CloudView;
 use App\Design\CloudFiles;
@@ -26,6 +27,12 @@ final class CloudsPage
         return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project));
     }
 
+    /** @param ?array{onto: string, overlap: float, rms: float, shift: array{float, float, float}, turn: float} $f */
+    private static function fit(?array $f): ?CloudFitView
+    {
+        return null === $f ? null : new CloudFitView($f['onto'], $f['overlap'], $f['rms'], $f['shift'], $f['turn']);
+    }
+
     /** @param list<string> $stale */
     private static function view(Result $r, array $stale): CloudView
     {
@@ -34,7 +41,8 @@ final class CloudsPage
 
         return new CloudView(
             $r->number(), $d->name, (string) $s['of'], $d->words(), $d->files, $d->clouds, $d->crop, $d->outside, $d->thin, $d->noise,
-            $d->ground, $d->classes, (int) $s['points'], array_map(intval(...), (array) $s['classes']),
+            $d->ground, $d->classes, $d->onto, $d->within, self::fit($s['fit'] ?? null), (int) $s['points'],
+            array_map(intval(...), (array) $s['classes']),
             array_values(array_map(floatval(...), (array) $s['extent'])),
             (float) $s['density'], isset($s['spacing']) ? (float) $s['spacing'] : null, (bool) $s['hasColours'],
             (bool) $s['hasIntensities'], (int) $s['bytes'], $r->output, $r->run, $r->at(), $r->authorName, $stale,

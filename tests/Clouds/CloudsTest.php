@@ -107,6 +107,43 @@ final class CloudsTest extends ApiTestCase
         unlink($path);
     }
 
+    /** The same yard, its points turned by half a degree about a corner and moved: laid onto itself it is where it was. */
+    public function testACloudIsLaidOntoAnother(): void
+    {
+        $las = (new Yard())->scan();
+        [$lines, $wrong] = ['', ''];
+        [$c, $s] = [cos(deg2rad(0.5)), sin(deg2rad(0.5))];
+        for ($at = 227, $k = 0; $at < \strlen($las); $at += 26, ++$k) {
+            $signed = static fn (int $v): float => ($v < 2 ** 31 ? $v : $v - 2 ** 32) / 1000.0;
+            [$x, $y, $z] = array_map($signed, array_values((array) unpack('V3', $las, $at)));
+            if (0 === $k % 2) {
+                $lines .= \sprintf("%.3f %.3f %.3f\n", Yard::EAST + $x, Yard::NORTH + $y, $z);
+            } else {
+                [$x, $y] = [$c * $x - $s * $y + 0.4, $s * $x + $c * $y - 0.3];
+                $wrong .= \sprintf("%.3f %.3f %.3f\n", Yard::EAST + $x, Yard::NORTH + $y, $z + 0.2);
+            }
+        }
+        foreach (['right' => $lines, 'wrong' => $wrong] as $name => $text) {
+            $this->make($name, ['files' => [$this->accept("$name.xyz", $text)['id']]]);
+        }
+        $this->make('laid', ['clouds' => [2], 'onto' => 1]);
+        $laid = $this->get('/clouds')['clouds'][2];
+
+        self::assertSame('right', $laid['fit']['onto']);
+        self::assertEqualsWithDelta(0.5, $laid['fit']['turn'], 0.01);
+        self::assertEqualsWithDelta(-0.2, $laid['fit']['shift'][2], 0.005);
+        self::assertGreaterThan(0.6, $laid['fit']['overlap']);
+        self::assertLessThan(0.015, $laid['fit']['rms']);
+        // Each holds every other point: the edges agree to what lies between two of them.
+        $right = $this->get('/clouds')['clouds'][0]['extent'];
+        self::assertEqualsWithDelta(\array_slice($right, 0, 5), \array_slice($laid['extent'], 0, 5), 0.03);
+        $this->post('/clouds', ['name' => 'x', 'clouds' => [1], 'onto' => 1], 422);
+        $this->square();
+        $files = $this->get('/clouds')['files'];
+        $words = (string) $this->make('far', ['files' => [$files[array_key_last($files)]['id']], 'onto' => 1], 'failed')['error'];
+        self::assertStringContainsString('100 or more can be laid onto others', $words);
+    }
+
     public function testAPlaceIsPickedAndUndone(): void
     {
         $this->make('all', ['files' => [$this->square()]]);

@@ -540,6 +540,8 @@ export interface CloudRequest {
   noise?: boolean;
   ground?: boolean;
   classes?: number[];
+  onto?: number;
+  within?: number;
 }
 
 /** A place that was picked. Metres. */
@@ -549,6 +551,15 @@ export interface PickRequest {
   n: number;
   h: number;
   code?: string;
+}
+
+/** How a cloud lies on the one it was laid onto. */
+export interface CloudFitView {
+  onto: string;
+  overlap: number;
+  rms: number;
+  shift: number[];
+  turn: number;
 }
 
 /** A cloud that was made; metres. */
@@ -565,6 +576,9 @@ export interface CloudView {
   noise: boolean;
   ground: boolean;
   keeps: number[];
+  onto: number;
+  within: number;
+  fit: CloudFitView | null;
   points: number;
   classes: Record<string, number>;
   extent: number[];

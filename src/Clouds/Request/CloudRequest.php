@@ -16,6 +16,8 @@ final readonly class CloudRequest
      * @param list<list<float>> $crop    easting and northing of corners
      * @param ?float            $thin    side of cubes that keep one point each
      * @param list<int>         $classes that are kept; empty for all
+     * @param int               $onto    cloud it is laid onto; 0 for none
+     * @param float             $within  how far off it may be then
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 80)]
@@ -36,6 +38,10 @@ final readonly class CloudRequest
         public bool $ground = false,
         #[Assert\Count(max: 256), Assert\All([new Assert\Type('int'), new Assert\Range(min: 0, max: 255)])]
         public array $classes = [],
+        #[Assert\PositiveOrZero]
+        public int $onto = 0,
+        #[Assert\Range(min: 0.05, max: 20)]
+        public float $within = 1.0,
     ) {
     }
 }

@@ -31,6 +31,8 @@ const thin = ref<number | null>(c?.thin ?? null);
 const noise = ref(c?.noise ?? false);
 const ground = ref(c?.ground ?? false);
 const keeps = ref<number[]>(c?.keeps ?? []);
+const onto = ref(c?.onto ?? 0);
+const within = ref<number | null>(c?.within ?? 1);
 watch(
   () => props.drawn,
   (ring) => ring && (crop.value = ring),
@@ -51,7 +53,9 @@ const missing = computed(() =>
       ? 'It needs a name.'
       : taken.value
         ? 'There is a cloud of that name already.'
-        : '',
+        : onto.value && numbers('cloud').includes(onto.value)
+          ? 'A cloud is not laid onto itself.'
+          : '',
 );
 
 function save() {
@@ -66,6 +70,8 @@ function save() {
     noise: noise.value,
     ground: ground.value,
     classes: keeps.value,
+    onto: onto.value,
+    within: within.value ?? 1,
   });
 }
 </script>
@@ -115,13 +121,29 @@ function save() {
         </ElSelect>
       </ElFormItem>
     </div>
+    <div class="grid">
+      <ElFormItem label="lay it onto"
+        ><ElSelect v-model="onto" aria-label="Lay it onto" data-test="cloud-onto">
+          <ElOption :value="0" label="it lies where it belongs" />
+          <ElOption v-for="x in clouds" :key="x.number" :value="x.number" :label="x.name" />
+        </ElSelect>
+      </ElFormItem>
+      <NumberInput
+        v-if="onto"
+        id="cloud-within"
+        v-model="within"
+        label="it is off by less than"
+        :unit="lengthUnit(units)"
+        :factor="metresPer(units)"
+      />
+    </div>
     <p class="line">
       <ElCheckbox v-model="noise" data-test="cloud-noise">find noise</ElCheckbox>
       <ElCheckbox v-model="ground" data-test="cloud-ground">find ground</ElCheckbox>
     </p>
     <p class="quiet">
-      In this order: crop, thin, noise (points that stand alone, class 7), ground (class 2, the rest 1), classes. What it is made of stays
-      as it is.
+      In this order: laid onto another by what both have in common, crop, thin, noise (points that stand alone, class 7), ground (class 2,
+      the rest 1), classes. What it is made of stays as it is.
     </p>
     <p class="line">
       <ElButton type="primary" native-type="submit" data-test="make-cloud" :disabled="!project.mayChange || missing !== ''"

@@ -18,7 +18,7 @@ import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import CloudForm from './CloudForm.vue';
 import { classColumns, classRows, cloudColumns, fileColumns } from './columns';
-import { between, cloudWords, shortHeight } from './words';
+import { between, cloudWords, fitWords, shortHeight } from './words';
 
 /** What a cloud is handed over as. */
 const KINDS = [
@@ -188,6 +188,7 @@ watch(url, loadPlan);
               <span class="mono">{{ height(cloud.extent[2], units, -1) }} to {{ height(cloud.extent[5], units, -1) }}</span>
               {{ lengthUnit(units) }} · {{ fileSize(cloud.bytes) }}
             </p>
+            <p v-if="cloud.fit" :class="{ doubt: cloud.fit.overlap < 0.3 }" data-test="cloud-fit">{{ fitWords(cloud.fit, units) }}</p>
             <p v-if="cloud.stale.length > 0" class="doubt">◐ Stale: {{ cloud.stale.join(', ') }}</p>
             <LineageList :place="`cloud:${cloud.number}`" />
             <template #actions>
