@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use Mensura\Cloud\HeldPoints;
 use Mensura\Cloud\PlaneField;
 use Mensura\Cloud\PointBlock;
 use Mensura\Cloud\RigidFit;
-use Mensura\Cloud\Thin;
 use Mensura\Exchange\Cloud\CloudReader;
 use Mensura\Fault\UnusableInput;
 
@@ -76,22 +76,14 @@ final readonly class CloudFit
     /** @param list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}> $sources */
     private static function held(array $sources): PointBlock
     {
-        $held = new PointBlock();
-        $thin = null;
-        $side = self::FIRST_SIDE;
+        $held = new HeldPoints(self::MOST, self::FIRST_SIDE);
         foreach ($sources as [$reader, $way]) {
             foreach ($reader->blocks() as $block) {
                 $block = new PointBlock($block->x, $block->y, $block->z, $block->classes);
-                $block = null === $way ? $block : CloudMaker::moved($block, $way);
-                null === $thin ? $held->add($block) : $thin->take($block);
-                for ($of = $thin->kept ?? $held; $of->count() > self::MOST; $of = $thin->kept) {
-                    $thin = new Thin($side);
-                    $thin->take($of);
-                    $side *= 1.5;
-                }
+                $held->add(null === $way ? $block : CloudMaker::moved($block, $way));
             }
         }
 
-        return $thin->kept ?? $held;
+        return $held->points();
     }
 }

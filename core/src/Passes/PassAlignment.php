@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Mensura\Passes;
 
+use Mensura\Cloud\HeldPoints;
 use Mensura\Cloud\PlaneField;
 use Mensura\Cloud\PointBlock;
-use Mensura\Cloud\Thin;
 use Mensura\Fault\UnusableInput;
 
 /** Every pass registered to control, and laid onto the reference pass as that one is then. */
@@ -53,9 +53,7 @@ final readonly class PassAlignment
     /** @param array{float, float, float} $origin */
     private static function field(Pass $reference, Correction $correction, array $origin, float $radius): ?PlaneField
     {
-        $held = new PointBlock();
-        $thin = null;
-        $side = self::FIRST_SIDE;
+        $held = new HeldPoints(self::MOST, self::FIRST_SIDE);
         foreach (null === $reference->points ? [] : ($reference->points)() as [$t, $x, $y, $z]) {
             foreach ($t as $i => $time) {
                 [$dx, $dy, $dz] = $correction->at($time);
@@ -63,16 +61,9 @@ final readonly class PassAlignment
                 $y[$i] += $dy - $origin[1];
                 $z[$i] += $dz - $origin[2];
             }
-            $block = new PointBlock($x, $y, $z, array_fill(0, \count($x), 0));
-            null === $thin ? $held->add($block) : $thin->take($block);
-            for ($of = $thin->kept ?? $held; $of->count() > self::MOST; $of = $thin->kept) {
-                $thin = new Thin($side);
-                $thin->take($of);
-                $held = new PointBlock();
-                $side *= 1.5;
-            }
+            $held->add(new PointBlock($x, $y, $z, array_fill(0, \count($x), 0)));
         }
-        $of = $thin->kept ?? $held;
+        $of = $held->points();
 
         return 0 === $of->count() ? null : new PlaneField($of->x, $of->y, $of->z, $radius);
     }

@@ -4,21 +4,20 @@ declare(strict_types=1);
 
 namespace App\Clouds\Export;
 
-use App\Clouds\CloudMaker;
 use App\Clouds\MadeClouds;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
 use App\Project\Project;
 use App\Reference\ProjectReference;
-use App\Result\Result;
 use Mensura\Exchange\Cloud\CloudOut;
 use Mensura\Exchange\Cloud\CloudReader;
-use Mensura\Fault\UnusableInput;
 
 /** A cloud as one file of points, read back and counted. */
 abstract readonly class CloudFile implements OffersChoice
 {
+    use OfOneCloud;
+
     /** Metres: what the formats round to. */
     private const ALLOWED = 0.001;
 
@@ -49,16 +48,6 @@ abstract readonly class CloudFile implements OffersChoice
         );
     }
 
-    public function choices(Project $project): array
-    {
-        return array_map(static fn (Result $r): string => (string) $r->summary['name'], $this->clouds->of($project));
-    }
-
-    public function restsOn(array $chosen): array
-    {
-        return [[], [CloudMaker::PREFIX.($chosen[0] ?? 0)]];
-    }
-
     public function write(Project $project, array $chosen, string $path): array
     {
         $cloud = $this->clouds->opened($this->chosen($project, $chosen));
@@ -85,11 +74,5 @@ abstract readonly class CloudFile implements OffersChoice
         $off = array_map(static fn (float $a, mixed $b): float => abs($a - (float) $b), $extent, array_values((array) $s['extent']));
 
         return [Check::count('points', (int) $s['points'], $count), Check::difference('extent', max($off), self::ALLOWED)];
-    }
-
-    /** @param list<int> $chosen */
-    private function chosen(Project $project, array $chosen): Result
-    {
-        return $this->clouds->of($project)[$chosen[0] ?? 0] ?? throw new UnusableInput('/surfaces', 'are one cloud of the project');
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Clouds\Export;
 
-use App\Clouds\CloudMaker;
 use App\Clouds\MadeClouds;
 use App\Clouds\TileArchive;
 use App\Export\Check;
@@ -24,6 +23,8 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
  */
 final readonly class CloudSite implements OffersChoice
 {
+    use OfOneCloud;
+
     /** Points of the tiles that stand in the page. */
     private const OVERVIEW = 300_000;
     private const TILES = 'tiles/';
@@ -47,16 +48,6 @@ final readonly class CloudSite implements OffersChoice
             'Cloud as a folder', 'Publish the cloud', 'cloud', 'zip', 'application/zip', 'Point cloud as a folder for browsers',
             'a page, a viewer, and a point cloud as 3D Tiles', 25, 1, 'folder',
         );
-    }
-
-    public function choices(Project $project): array
-    {
-        return array_map(static fn (Result $r): string => (string) $r->summary['name'], $this->clouds->of($project));
-    }
-
-    public function restsOn(array $chosen): array
-    {
-        return [[], [CloudMaker::PREFIX.($chosen[0] ?? 0)]];
     }
 
     public function write(Project $project, array $chosen, string $path): array
@@ -181,12 +172,6 @@ final readonly class CloudSite implements OffersChoice
     private static function count(string $bytes): int
     {
         return 1 === preg_match('/"POINTS_LENGTH":(\d+)/', substr($bytes, 28, 200), $found) ? (int) $found[1] : 0;
-    }
-
-    /** @param list<int> $chosen */
-    private function chosen(Project $project, array $chosen): Result
-    {
-        return $this->clouds->of($project)[$chosen[0] ?? 0] ?? throw new UnusableInput('/surfaces', 'are one cloud of the project');
     }
 
     /** @param array<mixed> $value */
