@@ -39,7 +39,7 @@ final readonly class CloudFit
         try {
             $fit = RigidFit::of($field, ...[...self::from($here, $origin), $within]);
         } catch (UnusableInput $e) {
-            throw new UnusableInput('/onto', $e->reason);
+            throw new UnusableInput('/onto', 'the cloud '.$e->reason);
         }
 
         return new self($onto->name, $fit, $origin);
