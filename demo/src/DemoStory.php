@@ -14,6 +14,9 @@ use App\Checks\DeviationMaker;
 use App\Checks\DeviationSettings;
 use App\Clouds\CloudMaker;
 use App\Clouds\CloudSettings;
+use App\Clouds\Pass\DriveFiles;
+use App\Clouds\Pass\PassMaker;
+use App\Clouds\Pass\PassSettings;
 use App\Design\CloudFiles;
 use App\Design\DesignFiles;
 use App\Export\Exporter;
@@ -84,6 +87,8 @@ final class DemoStory
         private readonly CheckPointMaker $checks,
         private readonly CloudFiles $clouds,
         private readonly CloudMaker $cloudMaker,
+        private readonly DriveFiles $drives,
+        private readonly PassMaker $passes,
         private readonly VolumeMaker $volumes,
         private readonly SectionMaker $sections,
         private readonly AlignmentFiles $alignments,
@@ -119,6 +124,7 @@ final class DemoStory
         $this->volumes->make($project, $author, null, $pit);
         $this->heap($project, $author);
         $this->yard($project, $author);
+        $this->passes($project, $author);
         $this->sessions($project, $author);
         $this->slab($project, $author);
         $this->exporter->export($project, $author, 'csv', []);
@@ -136,6 +142,16 @@ final class DemoStory
         $scan = array_column($this->clouds->of($project), 'id', 'name')[Yard::SCAN];
         $yard = $this->cloudMaker->make($project, $author, null, new CloudSettings('yard', [$scan], noise: true, ground: true));
         $this->cloudMaker->make($project, $author, null, new CloudSettings('yard, ground', [], [$yard], classes: [2]));
+    }
+
+    /** The way up laid onto the way down. */
+    private function passes(Project $project, string $author): void
+    {
+        $ways = array_column($this->drives->trajectories($project), 'id', 'name');
+        $scans = array_column($this->clouds->of($project), 'id', 'name');
+        $this->passes->make($project, $author, null, new PassSettings(
+            'village, up', $ways[Drives::UP], $scans[Drives::UP_SCAN], $ways[Drives::DOWN], $scans[Drives::DOWN_SCAN],
+        ));
     }
 
     /** A plan of the heap at 1:500, drawn. */

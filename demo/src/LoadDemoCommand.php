@@ -61,7 +61,8 @@ final class LoadDemoCommand extends Command
         $heap = [HaulRoad::FILE => (new HaulRoad())->design()];
         $heap += [Heap::MAY => (new Heap())->survey(false), Heap::JUNE => (new Heap())->survey(true)];
         $heap += [SiteLines::FILE => (new SiteLines())->design()];
-        $heap += [Heap::SCAN => (new Heap())->scan(), Heap::CHECKS => (new Heap())->checks(), Yard::SCAN => (new Yard())->scan()];
+        $heap += [Heap::SCAN => (new Heap())->scan(), Heap::CHECKS => (new Heap())->checks()];
+        $heap += [Yard::SCAN => (new Yard())->scan()] + (new Drives())->files();
         $sessions = (new Sessions(new TruthModel()))->files() + (new RoverWalk(new TruthModel()))->files()
             + (new KerbWalk(new TruthModel()))->files() + ['kt02-receiver.log' => (new Sessions(new TruthModel()))->log()];
         if (\is_string($folder = $input->getOption('files-only'))) {

@@ -6,14 +6,21 @@ namespace App\Clouds;
 
 use App\Store\NumbersWithin;
 
-/** Clouds are made of files. */
+/** Clouds and passes are made of files. */
 final class CloudsNumbers implements NumbersWithin
 {
     public static function numbers(): array
     {
+        $drives = [
+            'trajectory' => 'survey_file', 'cloud' => 'survey_file', 'referenceTrajectory' => 'survey_file',
+            'referenceCloud' => 'survey_file',
+        ];
+
         return [
             'result.settings cloud' => ['files.*' => 'survey_file'],
             'ledger_entry.detail make-cloud' => ['files.*' => 'survey_file'],
+            'result.settings pass' => $drives,
+            'ledger_entry.detail align-pass' => $drives,
         ];
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use App\Clouds\Pass\PassMaker;
 use App\Course\CountedStage;
 use App\Course\Course;
 use App\Course\Stage;
@@ -27,7 +28,7 @@ final class CloudsStage implements Stage
 
     public function state(Project $project, array $current, array $stale): StageView
     {
-        return CountedStage::of('clouds', 'Clouds', [CloudMaker::PREFIX], 'cloud', $current, $stale);
+        return CountedStage::of('clouds', 'Clouds', [CloudMaker::PREFIX, PassMaker::PREFIX], 'result', $current, $stale);
     }
 
     public function find(Project $project, string $like): array

@@ -13,10 +13,13 @@ use App\Survey\SurveyFileRepository;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Fault\UnusableInput;
 
-/** Drawings and clouds stay as they were received; where the project went since then is kept with them and gone when they are read. */
+/**
+ * Drawings, clouds and trajectories stay as they were received; where the project went since then is kept with them and gone when
+ * they are read.
+ */
 final class FilePlacement implements FollowsReference
 {
-    private const KINDS = [FileKind::Design->value, FileKind::Cloud->value];
+    private const KINDS = [FileKind::Design->value, FileKind::Cloud->value, FileKind::Trajectory->value];
 
     public function __construct(private readonly SurveyFileRepository $files, private readonly Steps $steps)
     {

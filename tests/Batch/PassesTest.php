@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Tests\Batch;
 
-use Mensura\Tests\Street;
+use Demo\Street;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
@@ -34,7 +34,7 @@ final class PassesTest extends TestCase
         $second = $street->drive(2000.0, static fn (float $t): array => [0.2, -0.3, 0.1], 1_500);
         $this->write('p1.csv', Street::csv(self::HEAD, $first['trajectory']));
         $this->write('p2.csv', Street::csv(self::HEAD, $second['trajectory']));
-        $this->write('p1.las', self::las($first['points']));
+        $this->write('p1.las', Street::las($first['points']));
         $this->write('p2-points.csv', Street::csv('time,e,n,h', $second['points']));
         $document = [
             'passes' => [

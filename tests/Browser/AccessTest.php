@@ -30,6 +30,7 @@ final class AccessTest extends OfficeTestCase
         'GIS' => ['/p/1/handover?page=gis', '[data-test=write-gis]'],
         'catalogue' => ['/p/1/handover?page=catalogue', '[data-test=try-1]'],
         'clouds' => ['/p/1/clouds', '[data-test=new-cloud]'],
+        'passes' => ['/p/1/clouds?page=passes', '[data-test=section-slider]'],
         'projects' => ['/', '.row'],
     ];
 

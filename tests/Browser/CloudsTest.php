@@ -21,7 +21,7 @@ final class CloudsTest extends OfficeTestCase
         $o->bring($path);
         $o->see('second-scan.las', 30.0);
         $o->click('[data-test=accept]');
-        $o->see('30 files', 30.0);
+        $o->see('34 files', 30.0);
         $o->go('/p/1/clouds');
         $o->see('to a square metre, 0.104 m apart.');
         $o->find('[data-test=cloud-space] canvas');
@@ -54,6 +54,30 @@ final class CloudsTest extends OfficeTestCase
 
         $o->click('[data-test=hand-over]');
         $o->click('[data-test=cloud-site]');
+        $o->see('Written and read back', 60.0);
+        self::assertSame([], $o->complaints());
+    }
+
+    public function testAPassIsLaidOntoAnotherAfterAPickedPairAndSeenAcrossTheWay(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/clouds');
+        $o->click('[data-test=clouds-passes]');
+        $o->see('Both drives agree to', 30.0);
+        $o->see('village-up.csv was compared with village-down.csv at 8 places');
+        $o->find('[aria-label="Both scans across the way"] svg');
+        $o->click('[data-test=new-pass]');
+        $o->type('[data-test=pass-name]', 'village, with a pair');
+        $o->click('[data-test=pass-picked]');
+        foreach (['-0.2', '0.1', '0'] as $k => $part) {
+            $o->type("#pass-shift-$k", $part);
+        }
+        $o->click('[data-test=align-pass]');
+        $o->see('A picked pair moved it 0.224 m first.', 60.0);
+        $o->see('Both drives agree to', 30.0);
+        $o->click('[data-test=view-map]');
+        $o->see('section');
+        $o->click('[data-test=write-trajectory]');
         $o->see('Written and read back', 60.0);
         self::assertSame([], $o->complaints());
     }

@@ -45,16 +45,6 @@ try {
         usleep(900000);
         $shoot('baselines');
     }
-    if ($wants('features')) {
-        $office->go('/p/1/baselines');
-        $office->click('[data-test=tab-features]');
-        $office->see('Covered in time');
-        $office->see('of where its file says');
-        $office->click('[data-test=correct-features]');
-        $office->see('features are corrected', 60);
-        usleep(900000);
-        $shoot('features');
-    }
     if ($wants('book')) {
         $office->go('/p/1/network');
         $office->see('Adjustment 3');
@@ -119,6 +109,12 @@ try {
         $office->choose('[data-test=colour-by]', 'its colours');
         sleep(3);
         $shoot('clouds');
+    }
+    if ($wants('passes')) {
+        $office->go('/p/1/clouds?page=passes');
+        $office->see('Both drives agree', 30);
+        sleep(2);
+        $shoot('passes');
     }
     if ($wants('checks')) {
         $office->go('/p/1/checks');

@@ -6,9 +6,9 @@ declare(strict_types=1);
 // php [-d ...] tests/Numbers/verbs.php FOLDER     (an empty folder for the files that are made)
 
 use Batch\Verbs;
+use Demo\Street;
 use Mensura\Reference\Registry\Registry;
 use Mensura\Tests\Fixture;
-use Mensura\Tests\Street;
 
 require __DIR__.'/../../config/jit.php';
 require __DIR__.'/../../vendor/autoload.php';

@@ -37,6 +37,29 @@ final readonly class Correction
         return [$a[0] + $part * ($b[0] - $a[0]), $a[1] + $part * ($b[1] - $a[1]), $a[2] + $part * ($b[2] - $a[2])];
     }
 
+    /**
+     * Places moved, each by what belongs to its time.
+     *
+     * @param list<float> $t
+     * @param list<float> $x
+     * @param list<float> $y
+     * @param list<float> $z
+     *
+     * @return array{list<float>, list<float>, list<float>}
+     */
+    public function apply(array $t, array $x, array $y, array $z): array
+    {
+        $moved = [[], [], []];
+        foreach ($t as $i => $time) {
+            [$e, $n, $h] = $this->at($time);
+            $moved[0][] = $x[$i] + $e;
+            $moved[1][] = $y[$i] + $n;
+            $moved[2][] = $z[$i] + $h;
+        }
+
+        return $moved;
+    }
+
     /** Without one of its knots. */
     public function without(int $knot): self
     {

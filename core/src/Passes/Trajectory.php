@@ -22,6 +22,37 @@ final readonly class Trajectory
     {
     }
 
+    /** Plan length, metres. */
+    public function length(): float
+    {
+        $along = $this->along();
+
+        return $along[\count($along) - 1];
+    }
+
+    /** @return non-empty-list<float> plan length from the first row to each */
+    public function along(): array
+    {
+        $along = [0.0];
+        for ($i = 1, $n = \count($this->times); $i < $n; ++$i) {
+            $along[] = $along[$i - 1] + hypot($this->e[$i] - $this->e[$i - 1], $this->n[$i] - $this->n[$i - 1]);
+        }
+
+        return $along;
+    }
+
+    /** Every row moved by what is added to it. */
+    public function corrected(Correction $by): self
+    {
+        [$e, $n, $h] = [$this->e, $this->n, $this->h];
+        foreach ($this->times as $i => $time) {
+            [$de, $dn, $dh] = $by->at($time);
+            [$e[$i], $n[$i], $h[$i]] = [$e[$i] + $de, $n[$i] + $dn, $h[$i] + $dh];
+        }
+
+        return new self($this->times, $e, $n, $h);
+    }
+
     /**
      * Places at 0, every, twice every, ... of the plan length.
      *

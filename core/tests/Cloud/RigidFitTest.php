@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Mensura\Tests\Cloud;
 
+use Demo\Street;
 use Mensura\Cloud\PlaneField;
 use Mensura\Cloud\RigidFit;
 use Mensura\Fault\UnusableInput;
-use Mensura\Tests\Street;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Tests\Passes;
 
+use Demo\Street;
 use Mensura\Passes\ControlKnots;
 use Mensura\Passes\Correction;
 use Mensura\Passes\Pass;
@@ -15,7 +16,6 @@ use Mensura\Passes\Sighting;
 use Mensura\Passes\Station;
 use Mensura\Passes\StationShift;
 use Mensura\Passes\Trajectory;
-use Mensura\Tests\Street;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 

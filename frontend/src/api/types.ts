@@ -544,6 +544,20 @@ export interface CloudRequest {
   within?: number;
 }
 
+/** Which drive is laid onto which. Metres, seconds. */
+export interface PassRequest {
+  name: string;
+  trajectory: number;
+  cloud: number;
+  referenceTrajectory: number;
+  referenceCloud: number;
+  number?: number | null;
+  every?: number;
+  isTime?: boolean;
+  radius?: number;
+  preShift?: number[];
+}
+
 /** A place that was picked. Metres. */
 export interface PickRequest {
   name: string;
@@ -598,6 +612,50 @@ export interface CloudView {
 export interface CloudsView {
   clouds: CloudView[];
   files: CloudFileView[];
+}
+
+/** A pass as it was laid onto another. Metres. */
+export interface PassView {
+  number: number;
+  name: string;
+  of: string;
+  onto: string;
+  trajectory: number;
+  cloud: number;
+  referenceTrajectory: number;
+  referenceCloud: number;
+  every: number;
+  isTime: boolean;
+  radius: number;
+  preShift: number[];
+  status: string;
+  reason: string | null;
+  stations: number;
+  used: number;
+  length: number;
+  rmsBefore: number | null;
+  rmsAfter: number | null;
+  greatest: number;
+  run: number;
+  output: string;
+  at: string;
+  author: string;
+  stale: string[];
+}
+
+/** The passes of a project. */
+export interface PassesView {
+  passes: PassView[];
+  trajectories: TrajectoryFileView[];
+  clouds: CloudFileView[];
+}
+
+/** A trajectory that came in. */
+export interface TrajectoryFileView {
+  id: number;
+  name: string;
+  rows: number;
+  length: number;
 }
 
 /** Something found by name. */

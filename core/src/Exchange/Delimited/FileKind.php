@@ -19,6 +19,7 @@ enum FileKind: string
     case Antennas = 'antenna-calibrations';
     case Design = 'design';
     case Cloud = 'cloud';
+    case Trajectory = 'trajectory';
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -41,6 +42,7 @@ enum FileKind: string
             self::Antennas => 'antenna calibrations',
             self::Design => 'design',
             self::Cloud => 'point cloud',
+            self::Trajectory => 'trajectory',
         };
     }
 
@@ -105,7 +107,7 @@ enum FileKind: string
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
             self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas,
-            self::Design, self::Cloud => [],
+            self::Design, self::Cloud, self::Trajectory => [],
         };
     }
 }

@@ -9,7 +9,6 @@ use Mensura\Fault\UnusableInput;
 use Mensura\Passes\Pass;
 use Mensura\Passes\PassSet;
 use Mensura\Passes\Sighting;
-use Mensura\Passes\Trajectory;
 
 /** Reads mensura-passes/1 and the trajectories it names. Every fault names its place. */
 final class PassesJsonReader
@@ -72,7 +71,7 @@ final class PassesJsonReader
     private function pass(string $id, JsonObject $row): Pass
     {
         $name = $this->trajectories[$id] = $row->name('trajectory');
-        $trajectory = $this->trajectory($name);
+        $trajectory = (new TimedCsv($this->path($name), $name))->trajectory();
         $points = null;
         if ($row->has('points')) {
             $file = $row->name('points');
@@ -90,29 +89,6 @@ final class PassesJsonReader
         }
 
         return new Pass($id, $trajectory, $points, [$to[0] - $from[0], $to[1] - $from[1], $to[2] - $from[2]]);
-    }
-
-    private function trajectory(string $name): Trajectory
-    {
-        $t = $e = $n = $h = [];
-        $last = -\INF;
-        foreach ((new TimedCsv($this->path($name), $name))->lines() as $line => [, $row]) {
-            if (null === $row) {
-                continue;
-            }
-            if ($row[0] <= $last) {
-                $words = \sprintf('the time %s is not after the %s before it; sort the rows by time', $row[0], $last);
-                throw new UnusableInput("$name line $line", $words);
-            }
-            $last = $row[0];
-            [$t[], $e[], $n[], $h[]] = $row;
-        }
-
-        if ([] === $t || [] === $e || [] === $n || [] === $h) {
-            throw new UnusableInput($name, 'holds a heading but no rows');
-        }
-
-        return new Trajectory($t, $e, $n, $h);
     }
 
     /** @return array<string, array{bool, array{float, float, float}}> whether it is control, and where it is, by id */

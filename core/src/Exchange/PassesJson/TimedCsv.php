@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Mensura\Exchange\PassesJson;
 
 use Mensura\Fault\UnusableInput;
+use Mensura\Passes\Trajectory;
 
 /** A CSV with the columns time, e, n, h among others, in any order; blank lines and remarks (#) are passed over. Seconds, metres. */
 final class TimedCsv
@@ -55,6 +56,48 @@ final class TimedCsv
         if ([] === $this->columns) {
             throw new UnusableInput($this->name, 'is empty; its first line names the columns time,e,n,h');
         }
+    }
+
+    /** Whether a file begins as a trajectory does. */
+    public static function isTrajectory(string $head): bool
+    {
+        foreach (preg_split('/\r\n|\n|\r/', $head) ?: [] as $line) {
+            $line = trim($line, " \t\xEF\xBB\xBF");
+            if ('' !== $line && '#' !== $line[0]) {
+                $names = array_map(static fn (string $c): string => strtolower(trim($c, " \t\"")), preg_split('/[,;\t]/', $line) ?: []);
+
+                return [] === array_diff([...self::WANTED, ...self::NUMBERS], $names);
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * All of it, for a file whose times grow.
+     *
+     * @throws UnusableInput naming the line
+     */
+    public function trajectory(): Trajectory
+    {
+        $t = $e = $n = $h = [];
+        $last = -\INF;
+        foreach ($this->lines() as $line => [, $row]) {
+            if (null === $row) {
+                continue;
+            }
+            if ($row[0] <= $last) {
+                $words = \sprintf('the time %s is not after the %s before it; sort the rows by time', $row[0], $last);
+                throw new UnusableInput("{$this->name} line $line", $words);
+            }
+            $last = $row[0];
+            [$t[], $e[], $n[], $h[]] = $row;
+        }
+        if ([] === $t || [] === $e || [] === $n || [] === $h) {
+            throw new UnusableInput($this->name, 'holds a heading but no rows');
+        }
+
+        return new Trajectory($t, $e, $n, $h);
     }
 
     /**

@@ -8,6 +8,7 @@ import { fileSize, height, lengthUnit } from '../../format/units';
 import AnswerHead from '../../frame/AnswerHead.vue';
 import EmptyPage from '../../frame/EmptyPage.vue';
 import LineageList from '../../frame/LineageList.vue';
+import PageTabs from '../../frame/PageTabs.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { Cloud3d, MapSketch } from '../../sketch';
 import { classOf, type ColourBy, css, ramp, usual } from '../../sketch/cloudColours';
@@ -17,6 +18,7 @@ import { emptyScene, type Scene } from '../../sketch/scene';
 import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import CloudForm from './CloudForm.vue';
+import PassesPages from './PassesPages.vue';
 import { classColumns, classRows, cloudColumns, fileColumns } from './columns';
 import { between, cloudWords, fitWords, shortHeight } from './words';
 
@@ -32,6 +34,11 @@ const KINDS = [
 const project = useProject();
 const route = useRoute();
 const units = computed(() => project.units);
+const page = ref<'clouds' | 'passes'>(route.query.page === 'passes' ? 'passes' : 'clouds');
+const tabs = [
+  ['clouds', 'Clouds'],
+  ['passes', 'Passes'],
+] as const;
 const stage = ref<CloudsView | null>(null);
 const chosen = ref(0);
 const editing = ref<'none' | 'new' | 'change'>('none');
@@ -143,9 +150,13 @@ watch(url, loadPlan);
 </script>
 
 <template>
-  <TwoPages>
+  <PassesPages v-if="page === 'passes'">
+    <template #tabs><PageTabs v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" /></template>
+  </PassesPages>
+  <TwoPages v-else>
     <template #figures>
       <div v-if="stage" class="sheet">
+        <PageTabs v-if="editing === 'none'" v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" />
         <CloudForm
           v-if="editing !== 'none'"
           :key="`${editing} ${from.files.join()} ${from.clouds.join()}`"
@@ -334,6 +345,10 @@ watch(url, loadPlan);
 </template>
 
 <style scoped>
+.first {
+  border: 0;
+  padding: 0;
+}
 .corner {
   position: absolute;
   top: 10px;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Mensura\Tests;
+namespace Demo;
 
 use Random\Engine\Xoshiro256StarStar;
 use Random\Randomizer;
@@ -21,8 +21,11 @@ final class Street
     /** @var list<array{float, float, float, float, float, float}> west, east, south, north, bottom, top along the street */
     private array $boxes = [];
 
-    public function __construct(public readonly float $length, private readonly bool $hasDetail = true, int $seed = 1)
-    {
+    /** @param array{float, float, float} $begin of the way: e, n, h */
+    public function __construct(
+        public readonly float $length, private readonly bool $hasDetail = true, int $seed = 1,
+        private readonly array $begin = [40_000.0, 70_000.0, 310.0],
+    ) {
         $this->random = new Randomizer(new Xoshiro256StarStar($seed));
         foreach ([1.0, -1.0] as $side) {
             $this->box(-60.0, $length + 60.0, $side * 4.0, $side * 30.0, -3.0, 0.12);
@@ -73,6 +76,31 @@ final class Street
     }
 
     /**
+     * LAS 1.2, point format 1 (ASPRS LAS specification 1.4 R15, tables 3, 7 and 8): places to a tenth of a millimetre, GPS times.
+     *
+     * @param list<list<float>> $points time, e, n, h
+     */
+    public static function las(array $points): string
+    {
+        [$e0, $n0] = [floor($points[0][1] ?? 0.0), floor($points[0][2] ?? 0.0)];
+        $records = '';
+        $low = [\INF, \INF, \INF];
+        $high = [-\INF, -\INF, -\INF];
+        foreach ($points as [$t, $e, $n, $h]) {
+            $records .= pack('l3', round(1e4 * ($e - $e0)), round(1e4 * ($n - $n0)), round(1e4 * $h)).str_repeat("\0", 2)."\11"
+                .str_repeat("\0", 5).pack('e', $t);
+            foreach ([$e, $n, $h] as $k => $v) {
+                [$low[$k], $high[$k]] = [min($low[$k], round($v, 4)), max($high[$k], round($v, 4))];
+            }
+        }
+        $head = 'LASF'.str_repeat("\0", 20)."\1\2".str_pad('mensura demo', 32, "\0").str_pad('mensura demo', 32, "\0");
+        $head .= pack('v3V2CvV', 158, 2031, 227, 227, 0, 1, 28, \count($points)).pack('V5', \count($points), 0, 0, 0, 0);
+        $head .= pack('e6', 1e-4, 1e-4, 1e-4, $e0, $n0, 0.0).pack('e6', $high[0], $low[0], $high[1], $low[1], $high[2], $low[2]);
+
+        return $head.$records;
+    }
+
+    /**
      * @param array{float, float, float} $at    along, left, up
      * @param array{float, float, float} $error
      *
@@ -82,7 +110,9 @@ final class Street
     {
         [$x, $y] = [$at[0] * cos(self::TURN) - $at[1] * sin(self::TURN), $at[0] * sin(self::TURN) + $at[1] * cos(self::TURN)];
 
-        return [40_000.0 + $x + $error[0], 70_000.0 + $y + $error[1], 310.0 + $at[2] + $error[2]];
+        [$e, $n, $h] = $this->begin;
+
+        return [$e + $x + $error[0], $n + $y + $error[1], $h + $at[2] + $error[2]];
     }
 
     /** @param list<list<float>> $rows */

@@ -1,0 +1,229 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { get, post } from '../../api/client';
+import type { PassesView, PassRequest } from '../../api/types';
+import FiguresTable from '../../figures/FiguresTable.vue';
+import { length, lengthUnit, when } from '../../format/units';
+import AnswerHead from '../../frame/AnswerHead.vue';
+import EmptyPage from '../../frame/EmptyPage.vue';
+import LineageList from '../../frame/LineageList.vue';
+import TwoPages from '../../frame/TwoPages.vue';
+import { MapSketch } from '../../sketch';
+import { writeAndOpen } from '../../state/handover';
+import { useProject } from '../../state/project';
+import PassForm from './PassForm.vue';
+import { headline, passColumns, type PassDrawing, passScene, type Section, sentences, stationColumns, stationRows } from './passes';
+import SectionPlot from './SectionPlot.vue';
+import StationPlot from './StationPlot.vue';
+
+const project = useProject();
+const units = computed(() => project.units);
+const stage = ref<PassesView | null>(null);
+const chosen = ref(0);
+const editing = ref<'none' | 'new' | 'change'>('none');
+const view = ref<'section' | 'map'>('section');
+const drawing = shallowRef<PassDrawing | null>(null);
+const section = shallowRef<Section | null>(null);
+/** Metres along the pass, where the section is cut. */
+const at = ref(0);
+
+const pass = computed(() => stage.value?.passes.find((p) => p.number === chosen.value) ?? stage.value?.passes[0] ?? null);
+const rows = computed(() => stationRows(drawing.value));
+const columns = computed(() => stationColumns(units.value));
+const passes = computed(() => passColumns(units.value));
+const verdict = computed(() => (pass.value ? headline(pass.value, units.value) : null));
+const scene = computed(() => passScene(drawing.value, rows.value, section.value));
+const nearest = computed(() => {
+  const best = rows.value.reduce((a, s) => (Math.abs(s.along - at.value) < Math.abs(a - at.value) ? s.along : a), Infinity);
+  return new Set(rows.value.filter((s) => s.along === best).map((s) => String(s.i)));
+});
+
+async function load() {
+  stage.value = await get<PassesView>(project.path('/clouds/passes'));
+}
+async function loadDrawing() {
+  const p = pass.value;
+  drawing.value = null;
+  if (!p) return;
+  const answer = await get<PassDrawing>(project.path(`/clouds/passes/${p.number}`));
+  if (pass.value?.output !== p.output) return;
+  drawing.value = answer;
+  at.value = 0.5 * p.length;
+  await cut();
+}
+let asked = 0;
+/** The section where the slider stands; an answer that comes late is passed over. */
+async function cut() {
+  const p = pass.value;
+  if (!p) return;
+  const mine = ++asked;
+  const answer = await get<Section>(project.path(`/clouds/passes/${p.number}/section/${at.value.toFixed(2)}`));
+  if (mine === asked) section.value = answer;
+}
+
+async function align(request: PassRequest) {
+  const ok = await project.attempt(async () => {
+    const job = await project.job(post(project.path('/clouds/passes'), request));
+    chosen.value = Number(job.outcome?.number ?? 0);
+  });
+  if (ok) editing.value = 'none';
+  await load();
+}
+
+onMounted(load);
+watch(() => project.version, load);
+watch(() => pass.value?.output, loadDrawing);
+</script>
+
+<template>
+  <TwoPages>
+    <template #figures>
+      <div v-if="stage" class="sheet">
+        <slot name="tabs" />
+        <PassForm
+          v-if="editing !== 'none'"
+          :key="editing"
+          :stage="stage"
+          :pass="editing === 'change' ? pass : null"
+          @save="align"
+          @cancel="editing = 'none'"
+        />
+        <EmptyPage v-else-if="!pass" title="No pass yet">
+          <p>
+            Two drives along the same street are laid onto each other by what both scanned: every 20 m or 2 s the scans are compared,
+            without picking anything.
+          </p>
+          <p v-if="stage.trajectories.length < 2" class="quiet">
+            Two trajectories serve (CSV with time, e, n, h, roll, pitch, heading), and a LAS or LAZ with times for each.
+            <router-link class="link" :to="`/p/${project.id}/intake`">Bring them in</router-link>
+          </p>
+          <div>
+            <ElButton
+              type="primary"
+              data-test="new-pass"
+              :disabled="!project.mayChange || stage.trajectories.length < 2"
+              @click="editing = 'new'"
+              >Align a pass</ElButton
+            >
+          </div>
+        </EmptyPage>
+        <template v-else-if="verdict">
+          <AnswerHead>
+            <h1 :class="verdict.tone" data-test="pass-verdict">{{ verdict.words }}</h1>
+            <p data-test="pass-words">{{ sentences(pass, units) }}</p>
+            <p class="quiet">
+              {{
+                pass.status === 'corrected'
+                  ? `Version ${pass.run} of its trajectory is in use`
+                  : 'Its trajectory is in use as it was driven'
+              }}, {{ when(pass.at) }} by {{ pass.author }}
+            </p>
+            <p v-if="pass.stale.length > 0" class="doubt">◐ Stale: {{ pass.stale.join(', ') }}</p>
+            <LineageList :place="`pass:${pass.number}`" />
+            <template #actions>
+              <ElButton
+                :disabled="!project.mayChange || pass.status !== 'corrected' || pass.stale.length > 0"
+                data-test="write-trajectory"
+                @click="writeAndOpen(project, 'trajectory-csv', pass.number)"
+                >Trajectory</ElButton
+              >
+            </template>
+          </AnswerHead>
+          <div class="part">
+            <h2>Passes</h2>
+            <span class="spacer" />
+            <ElButton :disabled="!project.mayChange" data-test="change-pass" @click="editing = 'change'">Align anew…</ElButton>
+            <ElButton type="primary" data-test="new-pass" :disabled="!project.mayChange" @click="editing = 'new'">Align a pass</ElButton>
+          </div>
+          <FiguresTable
+            label="passes"
+            :columns="passes"
+            :rows="stage.passes"
+            :row-key="(p) => String(p.number)"
+            :selected="new Set([String(pass.number)])"
+            :filterable="false"
+            :style="{ flex: `0 1 ${Math.min(5, stage.passes.length) * 27 + 30}px` }"
+            @select="(k) => (chosen = Number(k[0]))"
+          />
+          <StationPlot v-if="pass.status === 'corrected'" :rows="rows" :at="at" />
+          <FiguresTable
+            label="stations"
+            :columns="columns"
+            :rows="rows"
+            :row-key="(s) => String(s.i)"
+            :selected="nearest"
+            :filterable="false"
+            class="stations"
+            @select="
+              (k) => {
+                at = rows[Number(k[0])]?.along ?? at;
+                void cut();
+              }
+            "
+          >
+            <template #cell-reason="{ row, text }"
+              ><span :class="{ holds: row.used, doubt: !row.used }">{{ text }}</span></template
+            >
+          </FiguresTable>
+        </template>
+      </div>
+    </template>
+    <template #sketch>
+      <MapSketch v-if="view === 'map' || !pass" :scene="scene" :drawing="false" :selected-points="new Set()">
+        <template #corner>
+          <ElRadioGroup v-model="view" size="small" aria-label="View">
+            <ElRadioButton value="section" :disabled="!pass">Section</ElRadioButton>
+            <ElRadioButton value="map">Map</ElRadioButton>
+          </ElRadioGroup>
+        </template>
+      </MapSketch>
+      <div v-else class="across">
+        <div class="top">
+          <ElRadioGroup v-model="view" size="small" aria-label="View">
+            <ElRadioButton value="section">Section</ElRadioButton>
+            <ElRadioButton value="map" data-test="view-map">Map</ElRadioButton>
+          </ElRadioGroup>
+          <span class="mono" data-test="section-at">{{ length(at, units, -1) }} {{ lengthUnit(units) }} along, 1 m thick</span>
+        </div>
+        <SectionPlot :section="section" :pass="pass.of" :reference="pass.onto" />
+        <div class="slide">
+          <span class="mono quiet">0</span>
+          <ElSlider
+            v-model="at"
+            :min="0"
+            :max="Math.floor(pass.length)"
+            :step="1"
+            :show-tooltip="false"
+            aria-label="Place along the pass"
+            data-test="section-slider"
+            @change="cut"
+          />
+          <span class="mono quiet">{{ length(pass.length, units, -3) }} {{ lengthUnit(units) }}</span>
+        </div>
+      </div>
+    </template>
+  </TwoPages>
+</template>
+
+<style scoped>
+.across {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  grid-template-rows: auto 1fr auto;
+  padding: 10px 14px;
+}
+.top,
+.slide {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.slide .el-slider {
+  flex: 1;
+}
+.stations {
+  flex: 1 1 120px;
+  min-height: 120px;
+}
+</style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { ScatterChart } from 'echarts/charts';
+import { GridComponent, LegendComponent } from 'echarts/components';
+import * as echarts from 'echarts/core';
+import { useChart, type Colour } from '../../figures/useChart';
+import { toDisplayLength } from '../../format/units';
+import { useProject } from '../../state/project';
+import type { Section } from './passes';
+
+/** Two scans across the way, at one scale in both directions. */
+const props = defineProps<{ section: Section | null; pass: string; reference: string }>();
+echarts.use([ScatterChart, GridComponent, LegendComponent]);
+const project = useProject();
+const MARGIN = { left: 62, right: 20, top: 34, bottom: 40 };
+
+function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
+  const ink = colour('--ink-soft');
+  const label = { color: ink, fontSize: 11, fontFamily: 'IBM Plex Mono' };
+  const shown = (m: number) => toDisplayLength(m, project.units);
+  const s = props.section;
+  const heights = s ? [...s.pass[1], ...s.reference[1]] : [];
+  const offsets = s ? [...s.pass[0], ...s.reference[0]] : [];
+  const reach = (v: number[]): [number, number] => [
+    v.reduce((a, x) => Math.min(a, x), Infinity),
+    v.reduce((b, x) => Math.max(b, x), -Infinity),
+  ];
+  const [left, right] = offsets.length > 0 ? reach(offsets) : [-1, 1];
+  const [low, high] = heights.length > 0 ? reach(heights) : [0, 1];
+  // As many metres to a pixel upwards as across.
+  const w = Math.max(1, host.clientWidth - MARGIN.left - MARGIN.right);
+  const h = Math.max(1, host.clientHeight - MARGIN.top - MARGIN.bottom);
+  const scale = Math.max((right - left + 0.6) / w, (high - low + 0.6) / h);
+  const about = (middle: number, pixels: number) => ({
+    min: shown(middle - 0.5 * scale * pixels),
+    max: shown(middle + 0.5 * scale * pixels),
+  });
+  const axis = {
+    type: 'value' as const,
+    axisLine: { show: false },
+    axisTick: { show: false },
+    axisLabel: { ...label, formatter: (v: number) => v.toFixed(1), hideOverlap: true, showMinLabel: false, showMaxLabel: false },
+    splitLine: { lineStyle: { color: colour('--rule') } },
+  };
+  const cloud = (name: string, [x, y]: [number[], number[]], ink2: string) => ({
+    type: 'scatter' as const,
+    name,
+    color: colour(ink2),
+    symbolSize: 3,
+    silent: true,
+    large: true,
+    data: x.map((v, i) => [shown(v), shown(y[i]!)]),
+  });
+  chart.setOption(
+    {
+      animation: false,
+      grid: MARGIN,
+      legend: { top: 6, right: 20, textStyle: { color: ink, fontSize: 11 } },
+      xAxis: {
+        ...axis,
+        ...about(0.5 * (left + right), w),
+        name: `right of the way, ${project.units.length}`,
+        nameLocation: 'middle',
+        nameGap: 24,
+        nameTextStyle: { color: ink },
+      },
+      yAxis: { ...axis, ...about(0.5 * (low + high), h) },
+      series: s ? [cloud(props.reference, s.reference, '--cobalt'), cloud(props.pass, s.pass, '--ochre')] : [],
+    },
+    { notMerge: true },
+  );
+}
+useChart(draw, [() => props.section, () => project.units]);
+</script>
+
+<template>
+  <div ref="host" class="plot" role="img" aria-label="Both scans across the way" />
+</template>
+
+<style scoped>
+.plot {
+  height: 100%;
+  min-height: 200px;
+}
+</style>

@@ -1,0 +1,169 @@
+// @vitest-environment happy-dom
+import { flushPromises } from '@vue/test-utils';
+import { afterEach, describe, expect, it } from 'vitest';
+import { office, overview, show } from '../../../tests/office';
+import type { PassesView, PassRequest, PassView } from '../../api/types';
+import PassesPages from './PassesPages.vue';
+import PassForm from './PassForm.vue';
+import { headline, passScene, reasonOf, scanOf, sentences, type Station, stationRows } from './passes';
+
+afterEach(() => (document.body.innerHTML = ''));
+
+const units = overview.units;
+const pass = (over: Partial<PassView> = {}): PassView => ({
+  number: 1,
+  name: 'up',
+  of: 'up.csv',
+  onto: 'down.csv',
+  trajectory: 3,
+  cloud: 4,
+  referenceTrajectory: 1,
+  referenceCloud: 2,
+  every: 20,
+  isTime: false,
+  radius: 1,
+  preShift: [0, 0, 0],
+  status: 'corrected',
+  reason: null,
+  stations: 8,
+  used: 8,
+  length: 140,
+  rmsBefore: 0.2,
+  rmsAfter: 0.006,
+  greatest: 0.31,
+  run: 2,
+  output: 'o',
+  at: '2031-06-07T09:00:00Z',
+  author: 'Demo',
+  stale: [],
+  ...over,
+});
+const station = (e: number, n: number, over: Partial<Station> = {}): Station => ({
+  time: 0,
+  e,
+  n,
+  h: 0,
+  used: true,
+  reason: null,
+  shift: [0.1, -0.2, 0],
+  sd: null,
+  points: 900,
+  rmsBefore: 0.2,
+  rmsAfter: 0.006,
+  ...over,
+});
+const stage = (over: Partial<PassesView> = {}): PassesView => ({
+  passes: [],
+  trajectories: [
+    { id: 1, name: 'down.csv', rows: 10, length: 140 },
+    { id: 3, name: 'up.csv', rows: 10, length: 140 },
+  ],
+  clouds: [
+    { id: 2, name: 'down.las', points: 100 },
+    { id: 4, name: 'up.las', points: 100 },
+  ],
+  ...over,
+});
+
+describe('what a pass says', () => {
+  it('is how well both agree, or what to do', () => {
+    expect(headline(pass(), units)).toEqual({ words: 'Both drives agree to 6.0 mm', tone: 'holds' });
+    expect(headline(pass({ used: 6 }), units).tone).toBe('doubt');
+    expect(headline(pass({ status: 'no-overlap' }), units)).toEqual({ words: 'The drives have nothing in common', tone: 'fails' });
+    expect(sentences(pass({ used: 6 }), units)).toBe(
+      'up.csv was compared with down.csv at 8 places, every 20 m; 6 are used. Before 200.0 mm; the greatest correction is 0.310 m.',
+    );
+    expect(sentences(pass({ isTime: true, every: 2, preShift: [3, 4, 0] }), units)).toContain(
+      'every 2 s; all are used. A picked pair moved it 5.000 m first.',
+    );
+    expect(sentences(pass({ status: 'needs-pre-shift', reason: 'give a pre-shift' }), units)).toContain('give a pre-shift');
+  });
+
+  it('names why a station is left out', () => {
+    expect(reasonOf(station(0, 0))).toBe('');
+    expect(reasonOf(station(0, 0, { used: false, reason: 'geometry' }))).toBe('plain walls: a direction is not held');
+  });
+});
+
+describe('stations', () => {
+  const drawing = {
+    stations: [station(0, 0), station(15, 0, { used: false, reason: 'outlier' }), station(20, 10)],
+    path: [
+      [0, 10, 20, 20],
+      [0, 0, 0, 20],
+    ] as [number[], number[]],
+    reference: [
+      [0, 20],
+      [1, 1],
+    ] as [number[], number[]],
+  };
+  it('lie along the way, round its corners', () => {
+    expect(stationRows(drawing).map((s) => s.along)).toEqual([0, 15, 30]);
+    expect(stationRows(null)).toEqual([]);
+  });
+
+  it('stand on the map, those left out with their reason', () => {
+    const rows = stationRows(drawing);
+    const scene = passScene(drawing, rows, { ends: [0, 5, 0, -5], pass: [[], []], reference: [[], []] });
+    expect(scene.points.map((p) => p.name)).toEqual(['0', '30']);
+    expect(scene.notes.map((n) => n.text)).toEqual(['off both its neighbours']);
+    expect(scene.paths.map((p) => p.kind)).toEqual(['track', 'section', 'across']);
+  });
+});
+
+describe('the form', () => {
+  it('finds the scan that is named as the drive is, and sends the pair only where there is one', async () => {
+    expect(scanOf(stage().trajectories[1], stage().clouds)).toBe(4);
+    expect(scanOf(undefined, stage().clouds)).toBe(0);
+    office();
+    const wrapper = await show(PassForm, { stage: stage(), pass: null });
+    expect(wrapper.text()).toContain('It needs a name.');
+    const name = wrapper.get('[data-test=pass-name]');
+    await (name.element.tagName === 'INPUT' ? name : name.get('input')).setValue('up');
+    await wrapper.get('form').trigger('submit');
+    const [request] = wrapper.emitted('save')![0] as [PassRequest];
+    expect(request).toEqual({
+      name: 'up',
+      number: null,
+      trajectory: 3,
+      cloud: 4,
+      referenceTrajectory: 1,
+      referenceCloud: 2,
+      isTime: false,
+      every: 20,
+      radius: 1,
+      preShift: [],
+    });
+  });
+
+  it('keeps what an alignment was made with', async () => {
+    office();
+    const wrapper = await show(PassForm, { stage: stage(), pass: pass({ isTime: true, every: 3, preShift: [2, 0, 0.5] }) });
+    await wrapper.get('form').trigger('submit');
+    const [request] = wrapper.emitted('save')![0] as [PassRequest];
+    expect(request).toMatchObject({ number: 1, isTime: true, every: 3, preShift: [2, 0, 0.5] });
+  });
+});
+
+describe('the page', () => {
+  it('says what serves where there is nothing', async () => {
+    office({ 'GET /clouds/passes': stage({ trajectories: [] }) });
+    const wrapper = await show(PassesPages);
+    await flushPromises();
+    expect(wrapper.text()).toContain('No pass yet');
+    expect(wrapper.text()).toContain('CSV with time, e, n, h, roll, pitch, heading');
+  });
+
+  it('says what is in use where a pass could not be laid', async () => {
+    office({
+      'GET /clouds/passes': stage({ passes: [pass({ status: 'needs-pre-shift', reason: 'give a pre-shift', used: 0, rmsAfter: null })] }),
+      'GET /clouds/passes/1': { stations: [station(0, 0, { used: false, reason: 'too-far' })], path: [[0], [0]], reference: [[0], [0]] },
+      'GET /clouds/passes/1/section/70.00': { ends: [0, 0, 0, 0], pass: [[], []], reference: [[], []] },
+    });
+    const wrapper = await show(PassesPages);
+    await flushPromises();
+    expect(wrapper.text()).toContain('The drives are too far apart, or do not fit');
+    expect(wrapper.text()).toContain('Its trajectory is in use as it was driven');
+    expect(wrapper.text()).toContain('further off than is looked for');
+  });
+});

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Clouds\View;
+
+/** A pass as it was laid onto another. Metres. */
+final readonly class PassView
+{
+    /**
+     * @param string      $status   corrected, no-overlap or needs-pre-shift
+     * @param ?string     $reason   why it is not corrected
+     * @param list<float> $preShift
+     * @param int         $used     stations that are used
+     * @param float       $length   of the pass
+     * @param float       $greatest correction
+     * @param int         $run      which version of its trajectory this is; the newest is in use
+     * @param string      $output   names the run's stations
+     * @param list<string> $stale
+     */
+    public function __construct(
+        public int $number, public string $name, public string $of, public string $onto, public int $trajectory, public int $cloud,
+        public int $referenceTrajectory, public int $referenceCloud, public float $every, public bool $isTime, public float $radius,
+        public array $preShift, public string $status, public ?string $reason, public int $stations, public int $used, public float $length,
+        public ?float $rmsBefore, public ?float $rmsAfter, public float $greatest, public int $run, public string $output,
+        public string $at, public string $author, public array $stale,
+    ) {
+    }
+}

@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Tests\Clouds;
+
+use App\Tests\ApiTestCase;
+use Demo\Street;
+
+/** Passes: drives brought in, laid onto each other, looked at across the way, and handed over as a new trajectory. */
+final class PassesTest extends ApiTestCase
+{
+    private const HEADER = 'time,e,n,h,roll,pitch,heading';
+    private const WRONG = [0.25, -0.2, 0.1];
+
+    /** @var array<string, int> */
+    private array $files = [];
+
+    /** @param array{float, float, float} $off of the second drive */
+    private function drives(array $off = self::WRONG): void
+    {
+        $street = new Street(60.0, true, 7, [493_000.0, 6_028_000.0, 220.0]);
+        $first = $street->drive(1000.0, static fn (float $t): array => [0.0, 0.0, 0.0], 1_500);
+        $second = $street->drive(2000.0, static fn (float $t): array => $off, 1_500);
+        foreach (['first' => $first, 'second' => $second] as $name => $drive) {
+            $this->files[$name] = $this->accept("$name.csv", Street::csv(self::HEADER, $drive['trajectory']))['id'];
+            $this->files["$name scan"] = $this->accept("$name.las", Street::las($drive['points']))['id'];
+        }
+    }
+
+    /**
+     * @param array<string, mixed> $more
+     *
+     * @return array<string, mixed>
+     */
+    private function align(array $more = [], string $state = 'done'): array
+    {
+        $job = $this->job('/clouds/passes', $more + [
+            'name' => 'second', 'trajectory' => $this->files['second'], 'cloud' => $this->files['second scan'],
+            'referenceTrajectory' => $this->files['first'], 'referenceCloud' => $this->files['first scan'],
+        ]);
+        self::assertSame($state, $job['state'], (string) ($job['error'] ?? ''));
+
+        return $job;
+    }
+
+    public function testAPassIsLaidOntoAnotherLookedAtAndHandedOver(): void
+    {
+        $this->drives();
+        [$way] = $this->get('/clouds/passes')['trajectories'];
+        self::assertSame([76, 60.0], [$way['rows'], round($way['length'], 3)]);
+        $this->align();
+        [$pass] = $this->get('/clouds/passes')['passes'];
+        self::assertSame(['corrected', 'second.csv', 'first.csv', 4, 4, []], [
+            $pass['status'], $pass['of'], $pass['onto'], $pass['stations'], $pass['used'], $pass['stale'],
+        ]);
+        self::assertLessThan(0.01, $pass['rmsAfter']);
+        self::assertEqualsWithDelta(sqrt(0.0625 + 0.04 + 0.01), $pass['greatest'], 0.01);
+        foreach ($this->get('/clouds/passes/1')['stations'] as $station) {
+            self::assertEqualsWithDelta([-0.25, 0.2, -0.1], $station['shift'], 0.01);
+        }
+        // Across the way both show the same: the kerb stands 0.12 m above the road on both sides, 4 m from the middle.
+        $section = $this->get('/clouds/passes/1/section/30');
+        foreach (['pass', 'reference'] as $of) {
+            [$offsets, $heights] = $section[$of];
+            self::assertGreaterThan(20, \count($offsets));
+            foreach ($offsets as $i => $offset) {
+                if (abs($offset) < 1.9) {
+                    self::assertEqualsWithDelta(220.0, $heights[$i], 0.04, "$of at $offset");
+                }
+            }
+        }
+        [$w, $s, $e, $n] = $section['ends'];
+        self::assertEqualsWithDelta(24.0, hypot($e - $w, $n - $s), 1e-6);
+
+        self::assertSame('done', $this->job('/handover', ['kind' => 'trajectory-csv', 'surfaces' => [1]])['state']);
+        [$file] = $this->get('/handover')['exports'];
+        self::assertTrue($file['holds']);
+        $rows = array_map(str_getcsv(...), explode("\n", trim($this->download("/handover/{$file['id']}/file"))));
+        self::assertSame(explode(',', self::HEADER), $rows[0]);
+        $truth = (new Street(60.0, true, 7, [493_000.0, 6_028_000.0, 220.0]))->placed([24.0, 0.0, 2.0]);
+        self::assertEqualsWithDelta($truth, array_map(floatval(...), \array_slice($rows[31], 1, 3)), 0.01);
+    }
+
+    public function testDrivesFarApartAskForAPairAndEveryRunIsAVersion(): void
+    {
+        $this->drives([2.4, -1.6, 0.3]);
+        $this->align();
+        [$pass] = $this->get('/clouds/passes')['passes'];
+        self::assertSame(['needs-pre-shift', 0, 1], [$pass['status'], $pass['used'], $pass['run']]);
+        self::assertStringContainsString('give a pre-shift', $pass['reason']);
+        $refused = $this->job('/handover', ['kind' => 'trajectory-csv', 'surfaces' => [1]]);
+        self::assertStringContainsString('one pass that is corrected', (string) $refused['error']);
+
+        $this->align(['number' => 1, 'preShift' => [-2.2, 1.4, -0.4]]);
+        [$pass] = $this->get('/clouds/passes')['passes'];
+        self::assertSame(['corrected', 2, [-2.2, 1.4, -0.4]], [$pass['status'], $pass['run'], $pass['preShift']]);
+        $this->undoLast();
+        self::assertSame('needs-pre-shift', $this->get('/clouds/passes')['passes'][0]['status'], 'what was in use before is in use again');
+    }
+
+    public function testWhatCannotBeAlignedSaysWhy(): void
+    {
+        $this->drives();
+        $none = $this->accept('plain.xyz', "493000.5 6028000.5 220.25\n493001.5 6028000.5 220.25\n")['id'];
+        self::assertStringContainsString('has no column "time"', (string) $this->align(['cloud' => $none], 'failed')['error']);
+        self::assertStringContainsString('no such trajectory', (string) $this->align(['trajectory' => $none], 'failed')['error']);
+        $request = ['name' => 'x', 'trajectory' => 1, 'cloud' => 2, 'referenceTrajectory' => 3, 'referenceCloud' => 4];
+        $this->post('/clouds/passes', ['referenceTrajectory' => 1] + $request, 422);
+        $this->post('/clouds/passes', ['number' => 9] + $request, 404);
+        $this->get('/clouds/passes/7', 404);
+        $bad = $this->bring('back.csv', self::HEADER."\n2,1,1,1,0,0,0\n1,1,1,1,0,0,0\n");
+        self::assertStringContainsString('is not after', (string) json_encode($bad));
+        self::assertFalse($bad['acceptable']);
+    }
+}
