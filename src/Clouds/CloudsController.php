@@ -57,7 +57,7 @@ final class CloudsController
     }
 
     /** A file of the tiles a run of the cloud is looked at by; it never changes. */
-    #[Route('/{number'.Id::NUMBER.'}/tiles/{output<[0-9a-f]{64}>}/{file<[a-z0-9]+\.(?:json|pnts)>}', methods: 'GET')]
+    #[Route('/{number'.Id::NUMBER.'}/tiles/{output<[0-9a-f]+>}/{file<[a-z0-9.]+>}', methods: 'GET')]
     public function tile(#[Reads] Project $project, int $number, string $output, string $file, Results $results, FileStore $store): Response
     {
         $known = array_column($results->runs($project, CloudMaker::PREFIX.$number), 'output');
