@@ -24,7 +24,7 @@ final readonly class CloudFit
     }
 
     /**
-     * @param list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}> $sources
+     * @param list<array{CloudReader, ?\Closure(PointBlock): PointBlock}> $sources
      * @param \Closure(string, float): void                                                       $report
      *
      * @throws UnusableInput
@@ -73,14 +73,14 @@ final readonly class CloudFit
         return [$less($points->x, $origin[0]), $less($points->y, $origin[1]), $less($points->z, $origin[2])];
     }
 
-    /** @param list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}> $sources */
+    /** @param list<array{CloudReader, ?\Closure(PointBlock): PointBlock}> $sources */
     private static function held(array $sources): PointBlock
     {
         $held = new HeldPoints(self::MOST, self::FIRST_SIDE);
         foreach ($sources as [$reader, $way]) {
             foreach ($reader->blocks() as $block) {
-                $block = new PointBlock($block->x, $block->y, $block->z, $block->classes);
-                $held->add(null === $way ? $block : CloudMaker::moved($block, $way));
+                $block = null === $way ? $block : $way($block);
+                $held->add(new PointBlock($block->x, $block->y, $block->z, $block->classes));
             }
         }
 

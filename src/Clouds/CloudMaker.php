@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use App\Clouds\Pass\PassScans;
 use App\Design\CloudFiles;
+use App\Design\FilePlacement;
 use App\Job\JobContext;
 use App\Ledger\Ledger;
 use App\Project\Project;
@@ -29,8 +31,8 @@ final class CloudMaker implements Recompute
     public const PREFIX = 'cloud:';
 
     public function __construct(
-        private readonly CloudFiles $files, private readonly MadeClouds $made, private readonly FileStore $store,
-        private readonly Results $results, private readonly Ledger $ledger,
+        private readonly CloudFiles $files, private readonly MadeClouds $made, private readonly PassScans $scans,
+        private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
     ) {
     }
 
@@ -90,7 +92,7 @@ final class CloudMaker implements Recompute
 
     /**
      * @return array{
-     *     non-empty-list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}>, list<string>, ?CloudReader,
+     *     non-empty-list<array{CloudReader, ?\Closure(PointBlock): PointBlock}>, list<string>, ?CloudReader,
      * } what it is made of, their names, and what it is laid onto
      *
      * @throws UnusableInput
@@ -99,8 +101,13 @@ final class CloudMaker implements Recompute
     {
         $sources = $names = [];
         foreach ($settings->files as $i => $file) {
-            $sources[] = $of = $this->files->opened($project, $file, "/files/$i");
-            $names[] = $of[0]->name;
+            [$reader, $way] = $this->files->opened($project, $file, "/files/$i");
+            $sources[] = [$reader, null === $way ? null : static fn (PointBlock $b): PointBlock => self::moved($b, $way)];
+            $names[] = $reader->name;
+        }
+        foreach ($settings->passes as $i => $number) {
+            $sources[] = $this->scans->opened($project, $number, "/passes/$i");
+            $names[] = $this->scans->name($project, $number);
         }
         foreach ($settings->clouds as $i => $cloud) {
             $result = $this->made->fresh($project, $cloud, "/clouds/$i");
@@ -117,7 +124,7 @@ final class CloudMaker implements Recompute
     }
 
     /**
-     * @param non-empty-list<array{CloudReader, ?\Closure(float, float, float): array{float, float, float}}> $sources
+     * @param non-empty-list<array{CloudReader, ?\Closure(PointBlock): PointBlock}> $sources
      * @param \Closure(string, float): void                                                                   $report
      *
      * @return array{CloudFigures, array<string, bool>} and what is known of how its points look
@@ -145,7 +152,7 @@ final class CloudMaker implements Recompute
             foreach ($reader->blocks(true) as $block) {
                 $read += $block->count();
                 $report('reading', 0.02 + 0.4 * min(1.0, $read / $all));
-                $block = null === $way ? $block : self::moved($block, $way);
+                $block = null === $way ? $block : $way($block);
                 $block = null === $fit ? $block : $fit->apply($block);
                 $steps->take(null === $crop ? $block : $crop->of($block, $settings->outside));
             }
@@ -162,12 +169,9 @@ final class CloudMaker implements Recompute
     }
 
     /** @param \Closure(float, float, float): array{float, float, float} $way */
-    public static function moved(PointBlock $points, \Closure $way): PointBlock
+    private static function moved(PointBlock $points, \Closure $way): PointBlock
     {
-        $x = $y = $z = [];
-        foreach ($points->x as $i => $e) {
-            [$x[], $y[], $z[]] = $way($e, $points->y[$i], $points->z[$i]);
-        }
+        [$x, $y, $z] = FilePlacement::along($way, $points->x, $points->y, $points->z);
 
         return new PointBlock($x, $y, $z, $points->classes, $points->records, $points->looks);
     }

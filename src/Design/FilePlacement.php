@@ -50,9 +50,20 @@ final class FilePlacement implements FollowsReference
     public function placed(Project $project, SurveyFile $file, array $x, array $y, array $z): array
     {
         $way = $this->way($project, $file);
-        if (null === $way) {
-            return [$x, $y, $z];
-        }
+
+        return null === $way ? [$x, $y, $z] : self::along($way, $x, $y, $z);
+    }
+
+    /**
+     * @param \Closure(float, float, float): array{float, float, float} $way
+     * @param list<float>                                                $x
+     * @param list<float>                                                $y
+     * @param list<float>                                                $z
+     *
+     * @return array{list<float>, list<float>, list<float>}
+     */
+    public static function along(\Closure $way, array $x, array $y, array $z): array
+    {
         $placed = [[], [], []];
         foreach ($x as $i => $e) {
             [$placed[0][], $placed[1][], $placed[2][]] = $way($e, $y[$i], $z[$i]);

@@ -75,6 +75,8 @@ final class CloudsTest extends OfficeTestCase
         $o->click('[data-test=align-pass]');
         $o->see('A picked pair moved it 0.224 m first.', 60.0);
         $o->see('Both drives agree to', 30.0);
+        $o->click('[data-test=scan-again]');
+        $o->see('The scan by version 1 is the cloud village, with a pair.', 60.0);
         $o->click('[data-test=view-map]');
         $o->see('section');
         $o->click('[data-test=write-trajectory]');

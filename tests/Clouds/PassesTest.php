@@ -73,6 +73,16 @@ final class PassesTest extends ApiTestCase
         [$w, $s, $e, $n] = $section['ends'];
         self::assertEqualsWithDelta(24.0, hypot($e - $w, $n - $s), 1e-6);
 
+        // The scan made again lies where the truth is: where it came to less what it was wrong by.
+        $plain = $this->job('/clouds', ['name' => 'as it came', 'files' => [$this->files['second scan']]]);
+        $again = $this->job('/clouds', ['name' => 'made again', 'passes' => [1]]);
+        self::assertSame(['done', 'done'], [$plain['state'], $again['state']], (string) $again['error']);
+        [$came, $made] = $this->get('/clouds')['clouds'];
+        self::assertSame(['second v1', $came['points'], []], [$made['of'], $made['points'], $made['stale']]);
+        foreach ($came['extent'] as $k => $v) {
+            self::assertEqualsWithDelta($v - self::WRONG[$k % 3], $made['extent'][$k], 0.01);
+        }
+
         self::assertSame('done', $this->job('/handover', ['kind' => 'trajectory-csv', 'surfaces' => [1]])['state']);
         [$file] = $this->get('/handover')['exports'];
         self::assertTrue($file['holds']);
@@ -91,6 +101,8 @@ final class PassesTest extends ApiTestCase
         self::assertStringContainsString('give a pre-shift', $pass['reason']);
         $refused = $this->job('/handover', ['kind' => 'trajectory-csv', 'surfaces' => [1]]);
         self::assertStringContainsString('one pass that is corrected', (string) $refused['error']);
+        $scan = $this->job('/clouds', ['name' => 'made again', 'passes' => [1]]);
+        self::assertStringContainsString('is not corrected: its scan stays as it came', (string) $scan['error']);
 
         $this->align(['number' => 1, 'preShift' => [-2.2, 1.4, -0.4]]);
         [$pass] = $this->get('/clouds/passes')['passes'];

@@ -87,15 +87,6 @@ final class PlaneField
         return null !== $this->points->nearest($x, $y, $z, $this->within);
     }
 
-    /** The plane a place belongs to, by its number; NOTHING, or NO_PLANE. */
-    public function plane(float $x, float $y, float $z): int
-    {
-        $side = $this->side;
-        [$i, $j, $k] = [(int) floor($x / $side), (int) floor($y / $side), (int) floor($z / $side)];
-
-        return $this->at[(($k & 0xFFFFF) * self::PRIME + ($j & 0xFFFFF)) * self::PRIME + ($i & 0xFFFFF)] ?? $this->found($i, $j, $k);
-    }
-
     /**
      * Planes of many places, moved.
      *

@@ -542,6 +542,7 @@ export interface CloudRequest {
   classes?: number[];
   onto?: number;
   within?: number;
+  passes?: number[];
 }
 
 /** Which drive is laid onto which. Metres, seconds. */
@@ -584,6 +585,7 @@ export interface CloudView {
   steps: string[];
   files: number[];
   clouds: number[];
+  passes: number[];
   crop: number[][];
   outside: boolean;
   thin: number | null;

@@ -76,26 +76,8 @@ final class DriveFiles
         [, $way] = $this->clouds->opened($project, $cloud, $pointer);
         $file = $this->files->in($project, $cloud) ?? throw new UnusableInput($pointer, 'there is no such point cloud in the project');
         foreach (TimedPoints::of($this->store->localPath($file->sha256()), $file->name()) as [$t, $x, $y, $z]) {
-            yield null === $way ? [$t, $x, $y, $z] : [$t, ...self::moved($x, $y, $z, $way)];
+            yield null === $way ? [$t, $x, $y, $z] : [$t, ...FilePlacement::along($way, $x, $y, $z)];
         }
-    }
-
-    /**
-     * @param list<float>                                                      $x
-     * @param list<float>                                                      $y
-     * @param list<float>                                                      $z
-     * @param \Closure(float, float, float): array{float, float, float} $way
-     *
-     * @return array{list<float>, list<float>, list<float>}
-     */
-    private static function moved(array $x, array $y, array $z, \Closure $way): array
-    {
-        $moved = [[], [], []];
-        foreach ($x as $i => $e) {
-            [$moved[0][], $moved[1][], $moved[2][]] = $way($e, $y[$i], $z[$i]);
-        }
-
-        return $moved;
     }
 
     private function file(Project $project, int $id, string $pointer): SurveyFile

@@ -18,6 +18,7 @@ final readonly class CloudRequest
      * @param list<int>         $classes that are kept; empty for all
      * @param int               $onto    cloud it is laid onto; 0 for none
      * @param float             $within  how far off it may be then
+     * @param list<int>         $passes  whose scans it is made of, as they are corrected
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 80)]
@@ -42,6 +43,8 @@ final readonly class CloudRequest
         public int $onto = 0,
         #[Assert\Range(min: 0.05, max: 20)]
         public float $within = 1.0,
+        #[Assert\Count(max: 50), Assert\All([new Assert\Type('int'), new Assert\Positive()])]
+        public array $passes = [],
     ) {
     }
 }

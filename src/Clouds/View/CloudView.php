@@ -12,6 +12,7 @@ final readonly class CloudView
      * @param list<string>       $steps   what was done, in words
      * @param list<int>          $files
      * @param list<int>          $clouds
+     * @param list<int>          $passes
      * @param list<list<float>>  $crop
      * @param list<int>          $keeps   classes that are kept; empty for all
      * @param int                $onto    cloud it was laid onto; 0 for none
@@ -26,6 +27,7 @@ final readonly class CloudView
      */
     public function __construct(
         public int $number, public string $name, public string $of, public array $steps, public array $files, public array $clouds,
+        public array $passes,
         public array $crop, public bool $outside, public ?float $thin, public bool $noise, public bool $ground, public array $keeps,
         public int $onto, public float $within, public ?CloudFitView $fit, public int $points, public array $classes,
         public array $extent, public float $density, public ?float $spacing,

@@ -23,6 +23,7 @@ const c = props.cloud;
 const sources = ref<string[]>([
   ...(c?.files ?? props.from.files).map((id) => `file ${id}`),
   ...(c?.clouds ?? props.from.clouds).map((number) => `cloud ${number}`),
+  ...(c?.passes ?? []).map((number) => `pass ${number}`),
 ]);
 const name = ref(c?.name ?? '');
 const crop = ref<number[][]>(c?.crop ?? []);
@@ -64,6 +65,7 @@ function save() {
     number: c?.number ?? null,
     files: numbers('file'),
     clouds: numbers('cloud'),
+    passes: numbers('pass'),
     crop: crop.value,
     outside: outside.value && crop.value.length > 0,
     thin: thin.value,
@@ -89,6 +91,7 @@ function save() {
           placeholder="clouds that came in, or made here"
         >
           <ElOption v-for="f in stage.files" :key="f.id" :value="`file ${f.id}`" :label="`${f.name} · ${group(String(f.points))}`" />
+          <ElOption v-for="k in c?.passes ?? []" :key="`pass ${k}`" :value="`pass ${k}`" :label="`scan of pass ${k}, as it is corrected`" />
           <ElOption v-for="x in clouds" :key="x.number" :value="`cloud ${x.number}`" :label="`${x.name} · ${group(String(x.points))}`" />
         </ElSelect>
       </ElFormItem>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { get, post } from '../../api/client';
-import type { PassesView, PassRequest } from '../../api/types';
+import type { CloudRequest, CloudsView, PassesView, PassRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { length, lengthUnit, when } from '../../format/units';
 import AnswerHead from '../../frame/AnswerHead.vue';
@@ -70,6 +70,32 @@ async function align(request: PassRequest) {
   await load();
 }
 
+/** Its scan as it is corrected becomes a cloud, or the one that was made of it is made anew. */
+async function scan() {
+  const p = pass.value!;
+  const { clouds } = await get<CloudsView>(project.path('/clouds'));
+  const known = clouds.find((c) => c.passes.length === 1 && c.passes[0] === p.number);
+  const request: CloudRequest = {
+    name: known?.name ?? p.name,
+    number: known?.number ?? null,
+    files: [],
+    clouds: [],
+    passes: [p.number],
+    crop: known?.crop ?? [],
+    outside: known?.outside ?? false,
+    thin: known?.thin ?? null,
+    noise: known?.noise ?? false,
+    ground: known?.ground ?? false,
+    classes: known?.keeps ?? [],
+    onto: known?.onto ?? 0,
+    within: known?.within ?? 1,
+  };
+  await project.attempt(
+    () => project.job(post(project.path('/clouds'), request)),
+    `The scan by version ${p.run} is the cloud ${request.name}.`,
+  );
+}
+
 onMounted(load);
 watch(() => project.version, load);
 watch(() => pass.value?.output, loadDrawing);
@@ -126,6 +152,12 @@ watch(() => pass.value?.output, loadDrawing);
                 data-test="write-trajectory"
                 @click="writeAndOpen(project, 'trajectory-csv', pass.number)"
                 >Trajectory</ElButton
+              >
+              <ElButton
+                :disabled="!project.mayChange || pass.status !== 'corrected' || pass.stale.length > 0"
+                data-test="scan-again"
+                @click="scan"
+                >Scan again</ElButton
               >
             </template>
           </AnswerHead>

@@ -20,6 +20,7 @@ const cloud = (over: Partial<CloudView> = {}): CloudView => ({
   steps: ['ground found'],
   files: [3],
   clouds: [],
+  passes: [],
   crop: [],
   outside: false,
   thin: null,
