@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { BaselineRunView, BaselinesView, BaselineView, OccupationView } from '../../api/types';
 import { office, point, press, Refusal, route, show } from '../../../tests/office';
 import BaselinesStage from './BaselinesStage.vue';
@@ -297,8 +297,7 @@ describe('an occupation', () => {
     expect(slip.text()).toContain('11:59:42 UTC');
     expect(slip.text()).toContain('12:00:00 GPS');
     await slip.get('[data-test=take-marker]').trigger('click');
-    await flushPromises();
-    expect(calls[0]?.body).toMatchObject({ marker: 'KT09' });
+    await vi.waitFor(() => expect(calls[0]?.body).toMatchObject({ marker: 'KT09' }), 5000);
   });
 });
 
