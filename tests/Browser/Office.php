@@ -250,6 +250,15 @@ final class Office
         $this->await(fn (): ?bool => str_contains($this->text(), $text) ? true : null, "text \"$text\"", $seconds);
     }
 
+    /** To the end of every table: what came last stands there. */
+    public function scroll(): void
+    {
+        $this->settle();
+        $this->driver->executeScript(
+            "document.querySelectorAll('*').forEach((e) => { if (e.scrollHeight > e.clientHeight + 40) e.scrollTop = e.scrollHeight; })",
+        );
+    }
+
     public function text(): string
     {
         return (string) $this->driver->executeScript('return document.body.innerText');
@@ -262,9 +271,14 @@ final class Office
         $element->sendKeys($text);
     }
 
+    /** What has the focus may be drawn anew just then: nothing was typed then, and it is typed again. */
     public function keys(string ...$keys): void
     {
-        $this->driver->getKeyboard()->sendKeys(implode('', $keys));
+        $this->await(function () use ($keys): bool {
+            $this->driver->getKeyboard()->sendKeys(implode('', $keys));
+
+            return true;
+        }, 'the page to take keys');
     }
 
     /** Drops files on the page as a hand would: through the file input the page itself uses. */

@@ -64,6 +64,8 @@ final class PackageTest extends OfficeTestCase
         $office->click('[data-test=bring-shots]');
         $office->see('1 shot is in the project', 30);
         $office->go('/p/1/intake');
+        $office->see('files, all accepted');
+        $office->scroll();
         $office->see('as-built-AB-1.csv');
         self::assertSame([], $office->complaints());
     }

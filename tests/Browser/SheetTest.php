@@ -62,6 +62,8 @@ final class SheetTest extends OfficeTestCase
         $office->click('[data-test=collect-bring]');
         $office->see('1 feature agrees with version 1 and is in the project', 30);
         $office->go('/p/1/intake');
+        $office->see('files, all accepted');
+        $office->scroll();
         $office->see('site-inventory-1-collected-HYDRANT-1.csv');
         self::assertSame([], $office->complaints());
     }
