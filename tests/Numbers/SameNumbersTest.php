@@ -33,7 +33,7 @@ final class SameNumbersTest extends TestCase
     #[DataProvider('programs')]
     public function testAnswersDoNotDependOnTheJit(string $script, int $answers): void
     {
-        $wanted = ['off' => 'jit off', 'function' => 'jit on', 'tracing' => 'jit on'];
+        $wanted = self::wanted($script);
         $processes = [];
         foreach (array_keys($wanted) as $jit) {
             $work = "{$this->folder}/$jit";
@@ -59,9 +59,21 @@ final class SameNumbersTest extends TestCase
             [$state, $output[$jit]] = explode("\n", str_replace("{$this->folder}/$jit", 'WORK', $process->getOutput()), 2);
             self::assertSame($wanted[$jit], $state);
         }
-        self::assertGreaterThanOrEqual($answers, preg_match_all('/^== .* -> (0|20\d)$/m', $output['off']));
-        self::assertSame('', self::firstDifference($output['off'], $output['function']));
-        self::assertSame('', self::firstDifference($output['off'], $output['tracing']));
+        $off = $output['off'] ?? '';
+        self::assertGreaterThanOrEqual($answers, preg_match_all('/^== .* -> (0|20\d)$/m', $off));
+        foreach ($output as $jit => $answer) {
+            self::assertSame('', self::firstDifference($off, $answer), $jit);
+        }
+    }
+
+    /**
+     * That the tracing JIT is put aside shows with the verbs; the application goes the same way, and takes long.
+     *
+     * @return array<string, string> what a process says of its JIT, by what it is told
+     */
+    private static function wanted(string $script): array
+    {
+        return ['off' => 'jit off', 'function' => 'jit on'] + ('verbs.php' === $script ? ['tracing' => 'jit on'] : []);
     }
 
     /** @return iterable<string, array{string, int}> */
