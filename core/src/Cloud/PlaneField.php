@@ -14,8 +14,8 @@ use Mensura\LinearAlgebra\SymmetricEigen;
 final class PlaneField
 {
     /** Nothing of the cloud is near; what is near makes no plane. */
-    public const NOTHING = -1;
-    public const NO_PLANE = -2;
+    private const NOTHING = -1;
+    private const NO_PLANE = -2;
 
     /** Points a plane is meant to be fitted through, and at least. */
     private const WANTED = 18.0;

@@ -13,6 +13,7 @@ use App\Export\ExportAbout;
 use App\Export\OffersChoice;
 use App\Project\Project;
 use App\Result\Result;
+use App\Store\StoreFault;
 use Mensura\Exchange\PassesJson\TimedCsv;
 use Mensura\Fault\UnusableInput;
 use Mensura\Passes\PassComparison;
@@ -67,7 +68,9 @@ final readonly class TrajectoryExport implements OffersChoice
                 $line = $csv->withPlace($line, [$moved->e[$row], $moved->n[$row], $moved->h[$row]]);
                 ++$row;
             }
-            fwrite($file, $line);
+            if (\strlen($line) !== @fwrite($file, $line)) {
+                throw StoreFault::full(null);
+            }
         }
         fclose($file);
 
