@@ -12,6 +12,8 @@ use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Faces\FaceFile;
+use Mensura\Exchange\Features\FeatureLines;
+use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Mesh\Mesh;
 use Mensura\Surface\SurfaceLine;
@@ -42,7 +44,7 @@ final class DesignFiles
     {
         $views = [];
         foreach ($this->files->of($project) as $f) {
-            if ($f->isWaiting() || FileKind::Design->value !== $f->kind()) {
+            if (!self::isDrawing($f)) {
                 continue;
             }
             $m = $f->mapping();
@@ -145,6 +147,9 @@ final class DesignFiles
     public function drawing(Project $project, int $id): FaceFile
     {
         $file = $this->file($project, $id);
+        if (isset($file->mapping()['features'])) {
+            return FeatureLines::of(FeatureReader::of($this->store->localPath($file->sha256()), $file->name())->set);
+        }
 
         return FaceFile::drawing($this->store->localPath($file->sha256()), $file->name())
             ?? throw new UnusableInput($file->name(), 'draws nothing');
@@ -210,7 +215,11 @@ final class DesignFiles
     {
         [$x, $y, $z] = [self::scaled($drawing->x, $metre), self::scaled($drawing->y, $metre), self::scaled($drawing->z, $metre)];
 
-        return $this->placement->placed($project, $this->file($project, $id), $x, $y, $z);
+        $file = $this->file($project, $id);
+        $placed = $this->placement->placed($project, $file, $x, $y, $z);
+
+        // Without heights there is nothing a step could change them from.
+        return true === ($file->mapping()['flat'] ?? false) ? [$placed[0], $placed[1], $z] : $placed;
     }
 
     /**
@@ -223,11 +232,17 @@ final class DesignFiles
         return 1.0 === $metre ? $values : array_map(static fn (float $v): float => $metre * $v, $values);
     }
 
+    /** Designs, and what others drew into a file of points. */
+    private static function isDrawing(SurveyFile $file): bool
+    {
+        return !$file->isWaiting() && (FileKind::Design->value === $file->kind() || isset($file->mapping()['features']));
+    }
+
     private function file(Project $project, int $id): SurveyFile
     {
         $file = $this->files->in($project, $id);
 
-        return null !== $file && !$file->isWaiting() && FileKind::Design->value === $file->kind()
+        return null !== $file && self::isDrawing($file)
             ? $file
             : throw new UnusableInput('/design', 'there is no such design file in the project');
     }

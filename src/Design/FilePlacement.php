@@ -8,6 +8,7 @@ use App\Project\Project;
 use App\Reference\FollowsReference;
 use App\Reference\Step;
 use App\Reference\Steps;
+use App\Survey\Point;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
 use Mensura\Exchange\Delimited\FileKind;
@@ -28,8 +29,13 @@ final class FilePlacement implements FollowsReference
     public function moved(Project $project, \Closure $place, Step $step): void
     {
         foreach ($this->files->of($project) as $file) {
-            if (!$file->isWaiting() && \in_array($file->kind(), self::KINDS, true)) {
-                $mapping = $file->mapping();
+            $mapping = $file->mapping();
+            if ($file->isWaiting() || !isset($mapping['features']) && !\in_array($file->kind(), self::KINDS, true)) {
+                continue;
+            }
+            // What is known only locally stays, until a localization brings it onto a grid.
+            if (Point::LOCALLY !== ($mapping['known'] ?? '') || 0 !== $step->localization) {
+                $mapping = (isset($mapping['known']) ? ['known' => Point::GLOBALLY] : []) + $mapping;
                 $mapping['steps'] = [...(array) ($mapping['steps'] ?? []), (array) $step];
                 $file->read($file->kind(), $mapping);
             }

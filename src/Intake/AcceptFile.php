@@ -10,6 +10,7 @@ use App\Intake\Memory\RememberedMappingRepository;
 use App\Ledger\Journal;
 use App\Ledger\Prepared;
 use App\Project\Project;
+use App\Reference\Step;
 use App\Survey\FollowsFile;
 use App\Survey\ImportedPoint;
 use App\Survey\NameTaken;
@@ -18,6 +19,7 @@ use App\Survey\Point;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
+use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Fault\UnusableInput;
@@ -36,6 +38,8 @@ final class AcceptFile implements Prepared
     private array $points = [];
 
     private string $known = Point::GLOBALLY;
+
+    private ?Step $step = null;
 
     /** @param iterable<FollowsFile> $followers */
     public function __construct(
@@ -98,7 +102,9 @@ final class AcceptFile implements Prepared
         }
         $this->reading = $reading;
         $this->known = $placed->known;
-        $this->points = array_map(static fn (PointRecord $r): ImportedPoint => new ImportedPoint(
+        $this->step = $placed->step;
+        // Of a drawing the places along its lines are no marks.
+        $this->points = FileKind::Design === $reading->kind() ? [] : array_map(static fn (PointRecord $r): ImportedPoint => new ImportedPoint(
             $r->line, $r->name, $r->code, $r->e, $r->n, $r->h, $r->held, ...$r->sd,
         ), $placed->records);
     }
@@ -115,7 +121,7 @@ final class AcceptFile implements Prepared
         }
         $this->observations->import($project, $journal, $file, $reading->observations());
         $this->remember($project, $file, $reading);
-        $file->read($reading->kind()->value, $reading->kept());
+        $file->read($reading->kind()->value, $this->keptWithLines($reading->kept()));
         $file->accept($reading->size(), $reading->leftOut(), $journal->at);
         foreach ($this->followers as $follower) {
             $follower->accepted($project, $file);
@@ -126,6 +132,22 @@ final class AcceptFile implements Prepared
             'file' => $file->name(), 'sha256' => $file->sha256(), 'counts' => $reading->counts(), 'leftOut' => $reading->leftOut(),
             'mapping' => $reading->kept(), 'meaning' => $meaning->toArray(),
         ];
+    }
+
+    /**
+     * Lines stay in the file as it was received; how they come to where they lie in the project is kept with it.
+     *
+     * @param array<string, mixed> $kept
+     *
+     * @return array<string, mixed>
+     */
+    private function keptWithLines(array $kept): array
+    {
+        if (!isset($kept['features'])) {
+            return $kept;
+        }
+
+        return $kept + ['known' => $this->known] + (null === $this->step ? [] : ['steps' => [(array) $this->step]]);
     }
 
     /** What was chosen by hand is there for the next file with such headings. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Reference\Step;
 use App\Reference\View\CandidateView;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Delimited\PointRecord;
@@ -17,6 +18,7 @@ final readonly class Placement
      * @param array<string, string>       $asks    question by what it asks for: heights, geoid, swap, sign, far, order, control
      * @param list<Finding>               $findings
      * @param list<CandidateView>         $ways    transformations to choose among, when the best cannot be used or one was chosen
+     * @param ?Step                       $step    the way they came; null where they lie as the file says
      * @param string                      $offer   the answer to "sign" that brings the points near
      */
     public function __construct(
@@ -26,6 +28,7 @@ final readonly class Placement
         public array $findings = [],
         public string $offer = '',
         public array $ways = [],
+        public ?Step $step = null,
     ) {
     }
 
@@ -35,7 +38,7 @@ final readonly class Placement
      */
     public function with(array $records, array $asks): self
     {
-        return new self($this->known, $records, $asks, $this->findings, $this->offer, $this->ways);
+        return new self($this->known, $records, $asks, $this->findings, $this->offer, $this->ways, $this->step);
     }
 
     /** @param list<PointRecord> $records as they stand in the file */

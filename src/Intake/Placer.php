@@ -10,6 +10,7 @@ use App\Reference\Localizations;
 use App\Reference\Movement;
 use App\Reference\ProjectReference;
 use App\Reference\Side;
+use App\Reference\Step;
 use App\Reference\SystemDescription;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
@@ -42,13 +43,27 @@ final class Placer
         return $placed->with($role->applied($reading, $placed->records), $asks);
     }
 
+    /** Whether the places of a file may be in any system: those of marks, and of drawings that say theirs. */
+    public static function asksWhere(Reading $reading): bool
+    {
+        $isMarks = \in_array($reading->kind(), [FileKind::Control, FileKind::Points], true);
+
+        return $isMarks || FileKind::Design === $reading->kind() && [] !== $reading->points();
+    }
+
     private function placed(Project $project, Reading $reading, Meaning $meaning): Placement
     {
         $records = $reading->points();
         $system = $this->references->of($project);
         $isLocal = 'local' === $meaning->frame;
-        if (!\in_array($reading->kind(), [FileKind::Control, FileKind::Points], true)) {
+        if (!self::asksWhere($reading)) {
             return new Placement('global', $records);
+        }
+        $isTurned = true === $meaning->swap || !\in_array($meaning->sign, ['', 'none'], true);
+        if ($isTurned && isset($reading->kept()['features'])) {
+            $why = 'its lines are taken as the file has them: correct the order or the sign of its coordinates where it was written';
+
+            return Placement::impossible('global', $records, $why);
         }
         if (null === $system) {
             $isUsable = !$reading->isGeographic() && ('project' === $meaning->frame || $isLocal);
@@ -66,7 +81,7 @@ final class Placer
         }
         try {
             return str_starts_with($meaning->frame, 'localization:')
-                ? new Placement('global', $this->localized($project, (int) substr($meaning->frame, 13), $records))
+                ? $this->localized($project, (int) substr($meaning->frame, 13), $records)
                 : $this->moved($project, $system, $reading, $meaning);
         } catch (UnusableInput $e) {
             return Placement::impossible('global', $records, $e->reason);
@@ -107,6 +122,7 @@ final class Placer
         $known = null !== $heights && !isset($asks['geoid']);
         $same = !$geographic && 'project' === $meaning->frame && (!$known || $source?->name === $target?->name);
         $ways = [];
+        $step = null;
         if (!$same) {
             $area = $extent ?? self::area($from, $geographic, $records);
             $choose = fn (): array => SystemDescription::candidates(
@@ -120,6 +136,11 @@ final class Placer
                     $area, '' === $meaning->operation ? null : $meaning->operation,
                 );
                 $records = self::follow($movement, $geographic, $records);
+                $step = new Step(
+                    self::side('project' === $meaning->frame ? $project->reference() : $meaning->frame, $known ? $heights : null, $geoid),
+                    self::side($project->reference(), $known ? $project->heights() : null, $project->geoid()),
+                    '' === $meaning->operation ? $movement->transformation() : $meaning->operation, degrees: $geographic,
+                );
             } catch (UnusableInput $e) {
                 $fault = [new Finding(Finding::ERROR, null, $e->reason)];
 
@@ -132,7 +153,17 @@ final class Placer
             $asks['far'] = $where.'. Is that meant?';
         }
 
-        return new Placement('global', $records, $asks, [], $offer, $ways);
+        return new Placement('global', $records, $asks, [], $offer, $ways, $step);
+    }
+
+    /**
+     * @param ?string $heights "ellipsoidal" or "geoid"; null where there are none
+     *
+     * @return array{reference: string, heights: string, geoid: string}
+     */
+    private static function side(string $reference, ?string $heights, string $geoid): array
+    {
+        return ['reference' => $reference, 'heights' => $heights ?? 'ellipsoidal', 'geoid' => $geoid];
     }
 
     /**
@@ -173,9 +204,9 @@ final class Placer
     /**
      * @param list<PointRecord> $records
      *
-     * @return list<PointRecord>
+     * @throws UnusableInput
      */
-    private function localized(Project $project, int $id, array $records): array
+    private function localized(Project $project, int $id, array $records): Placement
     {
         $kept = $this->localizations->read($project, $id);
         if (!$kept->leadsTo($project)) {
@@ -183,9 +214,13 @@ final class Placer
             throw new UnusableInput('/frame', \sprintf($words, $kept->name, $kept->system, $project->reference(), $project->heights()));
         }
 
-        return array_map(
+        $onGrid = array_map(
             static fn (PointRecord $r): PointRecord => $r->at(...$kept->toGrid((float) $r->e, (float) $r->n, $r->h)),
             $records,
         );
+
+        return new Placement('global', $onGrid, step: new Step(
+            self::side('local', null, ''), self::side($project->reference(), $project->heights(), $project->geoid()), localization: $id,
+        ));
     }
 }

@@ -52,7 +52,9 @@ final class Preview
         $placed = $this->placer->place($file->project(), $reading, $meaning);
         $known = KnownPlaces::of($this->points->known($file->project(), $placed->known));
         $places = new PreviewPlaces($placed->records, $reading->observations(), $known);
-        $against = AgainstKnown::findings($placed->records, $reading->observations(), $known);
+        // Of a drawing the places along its lines are no marks.
+        $marks = FileKind::Design === $reading->kind() ? [] : $placed->records;
+        $against = AgainstKnown::findings($marks, $reading->observations(), $known);
         $findings = array_merge($this->twice($file), $placed->findings, $reading->findings(), $against);
         $questions = $reading->unitsAsked();
         $errors = \count(array_filter($findings, static fn (Finding $f): bool => Finding::ERROR === $f->severity && null === $f->line));
@@ -95,7 +97,7 @@ final class Preview
 
     private function meaning(Project $project, Reading $reading, Meaning $m, Placement $placed): ?MeaningView
     {
-        if (!\in_array($reading->kind(), [FileKind::Control, FileKind::Points], true)) {
+        if (!Placer::asksWhere($reading)) {
             return null;
         }
         $asks = array_map(

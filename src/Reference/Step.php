@@ -16,9 +16,11 @@ final readonly class Step
      * @param ?string $operation    name of the transformation
      * @param ?float  $epoch        years
      * @param int     $localization that was applied; 0 for none
+     * @param bool    $degrees      whether the places it begins with are longitudes and latitudes in degrees
      */
     public function __construct(
         public array $from, public array $to, public ?string $operation = null, public ?float $epoch = null, public int $localization = 0,
+        public bool $degrees = false,
     ) {
     }
 
@@ -38,7 +40,7 @@ final readonly class Step
 
         return new self(
             $side($s['from'] ?? []), $side($s['to'] ?? []), $s['operation'] ?? null, isset($s['epoch']) ? (float) $s['epoch'] : null,
-            (int) ($s['localization'] ?? 0),
+            (int) ($s['localization'] ?? 0), (bool) ($s['degrees'] ?? false),
         );
     }
 }

@@ -52,8 +52,10 @@ final class Steps
             $step->operation, $step->epoch,
         );
 
-        return static function (float $e, float $n, float $h) use ($movement, $what): array {
-            [$x, $y, $z] = $movement->apply($what, $e, $n, $h);
+        $degrees = $step->degrees;
+
+        return static function (float $e, float $n, float $h) use ($movement, $what, $degrees): array {
+            [$x, $y, $z] = $degrees ? $movement->fromDegrees($what, $n, $e, $h) : $movement->apply($what, $e, $n, $h);
 
             return [$x, $y, $z ?? $h];
         };

@@ -92,10 +92,63 @@ final class FeaturesTest extends ApiTestCase
         self::assertArrayNotHasKey('heights', $preview['meaning']['asks']);
     }
 
-    public function testAFileWithoutPointsSaysSo(): void
+    public function testAFileThatHoldsNothingSaysSo(): void
     {
-        $line = '{"type":"Feature","properties":{},"geometry":{"type":"LineString","coordinates":[[-3,54],[-3.1,54.1]]}}';
-        $file = $this->bring('line.geojson', $line);
-        self::assertStringContainsString('it holds no points', $this->post("/intake/{$file['id']}/accept", [], 422)['detail']);
+        $file = $this->bring('none.geojson', '{"type":"FeatureCollection","features":[]}');
+        self::assertStringContainsString('it holds no points, lines', $this->post("/intake/{$file['id']}/accept", [], 422)['detail']);
+    }
+
+    /** A line, an area with a hole and no point, in degrees: a drawing where it lies, layers by code, heights asked about. */
+    public function testLinesAndAreasAreADrawing(): void
+    {
+        $at = static fn (float $east, float $north, float $h): array => [self::LON + $east, self::LAT + $north, $h];
+        $ring = static fn (float $r): array => [$at(-$r, -$r, 5), $at($r, -$r, 5), $at($r, $r, 5), $at(-$r, $r, 5), $at(-$r, -$r, 5)];
+        $feature = static fn (string $code, string $type, array $places): array => [
+            'type' => 'Feature', 'properties' => ['code' => $code], 'geometry' => ['type' => $type, 'coordinates' => $places],
+        ];
+        $file = $this->bring('plots.geojson', json_encode(['type' => 'FeatureCollection', 'features' => [
+            $feature('KERB', 'LineString', [$at(0, 0, 221.25), $at(1e-3, 0, 222)]),
+            $feature('PLOT', 'Polygon', [$ring(2e-3), $ring(1e-3)]),
+        ]], \JSON_THROW_ON_ERROR));
+        self::assertSame('design', $file['kind']);
+        $preview = $this->get("/intake/{$file['id']}");
+        self::assertSame(['lines' => 3, 'layers' => 2], $preview['counts']);
+        self::assertArrayHasKey('heights', array_column($preview['meaning']['asks'], 'text', 'key'));
+        self::assertStringContainsString('answer first', $this->post("/intake/{$file['id']}/accept", [], 422)['detail']);
+        $meaning = ['heights' => 'ellipsoidal', 'frame' => $preview['meaning']['frame']];
+        $this->call('PUT', "/intake/{$file['id']}/meaning", $meaning, 200);
+        $this->post("/intake/{$file['id']}/accept");
+
+        self::assertSame([], $this->get('/points')['points']);
+        $drawing = $this->get("/designs/{$file['id']}");
+        self::assertSame(['KERB', 'PLOT'], $drawing['layers']);
+        self::assertSame([0, 1, 1], $drawing['lineLayer']);
+        self::assertSame([2, 5, 5], array_map(\count(...), $drawing['lines']));
+        $start = $drawing['lines'][0][0];
+        $xyz = [$drawing['x'][$start], $drawing['y'][$start], $drawing['z'][$start]];
+        self::assertEqualsWithDelta([self::E, self::N, 221.25], $xyz, 2e-4);
+    }
+
+    /** Points are points, lines of the same file a drawing beside them; both follow the project to another system. */
+    public function testPointsAndLinesOfOneFileStayTogether(): void
+    {
+        $place = '[882909.05712,6044104.547]';
+        $json = '{"type":"FeatureCollection","crs":{"type":"name","properties":{"name":"urn:ogc:def:crs:EPSG::25829"}},"features":['
+            .'{"type":"Feature","properties":{"name":"P"},"geometry":{"type":"Point","coordinates":'.$place.'}},'
+            .'{"type":"Feature","properties":{},"geometry":{"type":"LineString","coordinates":['.$place.',[882919,6044104]]}}]}';
+        $this->take('both.geojson', $json, []);
+        $file = $this->get('/intake')['files'][0] ?? self::fail('no file');
+        $where = function () use ($file): array {
+            $d = $this->get("/designs/{$file['id']}");
+
+            return [[$d['x'][0], $d['y'][0], $d['z'][0]], $this->get('/points')['points'][0]];
+        };
+        [$start, $p] = $where();
+        self::assertEqualsWithDelta([self::E, self::N, 0.0], $start, 2e-4);
+        self::assertEqualsWithDelta([$p['e'], $p['n']], [$start[0], $start[1]], 1e-9);
+        $this->call('PUT', '/reference', ['reference' => 'EPSG:25829', 'heights' => 'ellipsoidal', 'geoid' => ''], 200);
+        [$start, $p] = $where();
+        self::assertEqualsWithDelta([882909.05712, 6044104.547, 0.0], $start, 1e-6);
+        self::assertEqualsWithDelta([$p['e'], $p['n']], [$start[0], $start[1]], 1e-6);
     }
 }

@@ -52,6 +52,20 @@ final readonly class FaceFile
             : throw new UnusableInput($name, 'holds no faces: no 3DFACE, polyface, polygon mesh or MESH');
     }
 
+    /**
+     * Lines alone, that were read elsewhere.
+     *
+     * @param list<float>     $x
+     * @param list<float>     $y
+     * @param list<float>     $z
+     * @param list<list<int>> $lines  corners of each
+     * @param list<string>    $layers of each
+     */
+    public static function ofLines(array $x, array $y, array $z, array $lines, array $layers): self
+    {
+        return new self($x, $y, $z, [], lines: $lines, lineLayers: $layers);
+    }
+
     /** Without lines and points, and their corners: what stands for the shape is the faces. */
     private function facesAlone(): self
     {

@@ -13,6 +13,8 @@ final class FeatureSet
     /** Names of the property that holds a code. */
     private const CODES = ['code', 'feature', 'type', 'class', 'kode', 'codigo', 'desc', 'description'];
 
+    private const METRES = ['foot' => 0.3048, 'US survey foot' => 1200.0 / 3937.0, 'millimetre' => 0.001];
+
     /** @var list<Feature> */
     public array $features = [];
 
@@ -81,6 +83,12 @@ final class FeatureSet
     public function isGeographic(): bool
     {
         return 'degree' === $this->unit;
+    }
+
+    /** Metres of a unit of its coordinates; 1 where they are degrees, or no unit is known. */
+    public function metre(): float
+    {
+        return self::METRES[$this->unit ?? ''] ?? 1.0;
     }
 
     /** @param list<string> $wanted */

@@ -11,10 +11,11 @@ use App\Survey\SurveyFile;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Features\FeatureReader;
 use Mensura\Exchange\Look\FileLook;
+use Mensura\Exchange\Look\Looked;
 use Mensura\Exchange\Look\NmeaLook;
 use Mensura\Fault\UnusableInput;
 
-/** Points of shapefiles, GeoPackages, GeoJSON, KML, GPX, and the fixes of NMEA sentences. Which system they are in they say themselves. */
+/** Points, lines and areas of shapefiles, GeoPackages, GeoJSON, KML, GPX, and the fixes of NMEA sentences. Which system they are in they say themselves. */
 final class FeaturesFormat implements FileFormat, SaysFrame
 {
     private const HEAD = 4096;
@@ -37,7 +38,14 @@ final class FeaturesFormat implements FileFormat, SaysFrame
 
     public function kindOf(string $path): string
     {
-        return FileKind::Points->value;
+        try {
+            $look = FileLook::of($path, 'the file');
+        } catch (UnusableInput) {
+            return FileKind::Points->value; // the preview says what is wrong with it
+        }
+        $isDrawing = 0 === $look->counted(Looked::POINT) && $look->counted(Looked::LINE) + $look->counted(Looked::POLYGON) > 0;
+
+        return ($isDrawing ? FileKind::Design : FileKind::Points)->value;
     }
 
     public function read(string $path, SurveyFile $file): Reading
@@ -47,7 +55,7 @@ final class FeaturesFormat implements FileFormat, SaysFrame
 
     public function understand(string $path, array $answers): array
     {
-        return [FileKind::Points->value, []];
+        return [$this->kindOf($path), []];
     }
 
     public function shape(string $path): string

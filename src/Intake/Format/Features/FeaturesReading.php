@@ -9,15 +9,21 @@ use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Delimited\PointRecord;
+use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Exchange\Features\Feature;
+use Mensura\Exchange\Features\FeatureLines;
 use Mensura\Exchange\Features\FeatureReader;
 
-/** The points of a file of features, with the names and codes their properties give them; lines and areas stay behind. */
+/**
+ * A file of features: its points, with the names and codes their properties give them, and its lines and areas as a drawing. A file
+ * that holds no points is a drawing alone; places along its lines then show where it lies.
+ */
 final class FeaturesReading implements Reading
 {
     use NothingAsked;
 
-    private const METRES = ['foot' => 0.3048, 'US survey foot' => 1200.0 / 3937.0, 'millimetre' => 0.001];
+    /** Places along lines that are looked at before they are taken. */
+    private const SHOWN = 3000;
     private const LONGEST_NAME = 60;
 
     /** @var list<PointRecord> */
@@ -26,6 +32,8 @@ final class FeaturesReading implements Reading
     /** @var list<Finding> */
     private array $findings = [];
 
+    private readonly FaceFile $drawing;
+    private readonly bool $isFlat;
     private readonly bool $isGeographic;
     private readonly ?string $heights;
 
@@ -34,16 +42,16 @@ final class FeaturesReading implements Reading
         $this->isGeographic = $reader->set->isGeographic();
         // The altitude of a fix is above mean sea level (NMEA 0183, GGA).
         $this->heights = 'nmea' === $reader->look->kind ? 'geoid' : null;
-        $others = [];
+        $this->drawing = FeatureLines::of($reader->set);
+        $this->isFlat = FeatureLines::areFlat($reader->set);
         $unnamed = 0;
         $naming = $reader->set->naming();
         $coding = $reader->set->coding();
         $stem = (string) preg_replace('/\.[^.]*$/', '', $name);
-        $metre = self::METRES[$reader->set->unit ?? ''] ?? 1.0;
+        $metre = $reader->set->metre();
         $used = [];
         foreach ($reader->set->features as $i => $f) {
             if (Feature::POINT !== $f->kind) {
-                $others[$f->kind] = ($others[$f->kind] ?? 0) + 1;
                 continue;
             }
             foreach ($f->parts as [[[$x, $y, $h]]]) {
@@ -56,9 +64,8 @@ final class FeaturesReading implements Reading
                 $this->points[] = new PointRecord($i + 1, $called, ...[...$plan, $height, mb_substr($code, 0, 40), '', [null, null, null]]);
             }
         }
-        foreach ($others as $kind => $n) {
-            $words = 1 === $n ? "1 $kind of it stays behind: points are taken" : "$n {$kind}s of it stay behind: points are taken";
-            $this->findings[] = new Finding(Finding::WARNING, null, $words);
+        if ($this->isDrawing() && $this->isFlat) {
+            $this->findings[] = new Finding(Finding::WARNING, null, 'its lines say no heights; they lie at 0');
         }
         if ($unnamed > 0) {
             $words = 1 === $unnamed ? '1 of its points has no name; it is' : "$unnamed of its points have no name; they are";
@@ -88,22 +95,53 @@ final class FeaturesReading implements Reading
 
     public function kind(): FileKind
     {
-        return FileKind::Points;
+        return $this->isDrawing() ? FileKind::Design : FileKind::Points;
+    }
+
+    private function isDrawing(): bool
+    {
+        return [] === $this->points && [] !== $this->drawing->lines;
     }
 
     public function counts(): array
     {
-        return ['points' => \count($this->points), 'codes' => \count(array_unique(array_column($this->points, 'code')))];
+        $lines = \count($this->drawing->lines);
+        if ($this->isDrawing()) {
+            return ['lines' => $lines, 'layers' => \count(array_unique($this->drawing->lineLayers))];
+        }
+        $counts = ['points' => \count($this->points), 'codes' => \count(array_unique(array_column($this->points, 'code')))];
+
+        return 0 === $lines ? $counts : $counts + ['lines' => $lines];
     }
 
     public function size(): int
     {
-        return \count($this->points);
+        return \count($this->points) + \count($this->drawing->lines);
     }
 
     public function points(): array
     {
-        return $this->points;
+        return $this->isDrawing() ? $this->along() : $this->points;
+    }
+
+    /** @return list<PointRecord> places along the lines, evenly by number */
+    private function along(): array
+    {
+        $d = $this->drawing;
+        $step = (int) ceil(\count($d->x) / self::SHOWN);
+        $places = [];
+        foreach ($d->lines as $k => $corners) {
+            foreach ($corners as $c) {
+                if (0 === $c % $step) {
+                    $plan = $this->isGeographic ? [null, null, $d->y[$c], $d->x[$c]] : [$d->x[$c], $d->y[$c], null, null];
+                    $name = \sprintf('%s %d/%d', $d->lineLayers[$k], $k + 1, $c + 1);
+                    $height = $this->isFlat ? null : $d->z[$c];
+                    $places[] = new PointRecord($k + 1, $name, ...[...$plan, $height, '', '', [null, null, null]]);
+                }
+            }
+        }
+
+        return $places;
     }
 
     public function observations(): iterable
@@ -123,7 +161,7 @@ final class FeaturesReading implements Reading
 
     public function missing(): ?string
     {
-        return [] === $this->points ? 'it holds no points' : null;
+        return 0 === $this->size() ? 'it holds no points, lines or areas' : null;
     }
 
     public function isGeographic(): bool
@@ -138,11 +176,15 @@ final class FeaturesReading implements Reading
 
     public function hasHeights(): bool
     {
-        return [] !== array_filter($this->points, static fn (PointRecord $p): bool => null !== $p->h);
+        return [] !== array_filter($this->points(), static fn (PointRecord $p): bool => null !== $p->h);
     }
 
     public function kept(): array
     {
-        return [];
+        $lines = \count($this->drawing->lines);
+
+        return 0 === $lines ? [] : [
+            'features' => true, 'flat' => $this->isFlat, 'lines' => $lines, 'lineLayers' => array_count_values($this->drawing->lineLayers),
+        ];
     }
 }
