@@ -104,9 +104,10 @@ final class AcceptFile implements Prepared
         $this->known = $placed->known;
         $this->step = $placed->step;
         // Of a drawing the places along its lines are no marks.
-        $this->points = FileKind::Design === $reading->kind() ? [] : array_map(static fn (PointRecord $r): ImportedPoint => new ImportedPoint(
+        $marks = FileKind::Design === $reading->kind() ? [] : $placed->records;
+        $this->points = array_map(static fn (PointRecord $r): ImportedPoint => new ImportedPoint(
             $r->line, $r->name, $r->code, $r->e, $r->n, $r->h, $r->held, ...$r->sd,
-        ), $placed->records);
+        ), $marks);
     }
 
     public function apply(Project $project, Journal $journal): void

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Tests\HandOver;
 
+use App\Project\ProjectRepository;
+use App\Survey\ObservationRepository;
 use App\Tests\ApiTestCase;
 use Symfony\Component\Process\Process;
 
@@ -139,6 +141,39 @@ final class HandOverTest extends ApiTestCase
         }
         self::assertEqualsWithDelta($surface['planArea'], $area, 1e-3);
         self::assertCount($surface['triangles'], $definition->Faces->F);
+    }
+
+    /** The sights of the project, brought back through Intake: as many pointings, from as many setups, every value as it was. */
+    public function testSightsGoOutAsLandXmlAndComeBack(): void
+    {
+        $file = $this->bring('back.xml', (string) file_get_contents($this->write('survey', [])));
+        self::assertSame('total-station', $file['kind']);
+        $counts = $this->get("/intake/{$file['id']}")['counts'];
+        self::assertGreaterThan(10, $counts['pointings']);
+        $before = $this->sights();
+        $this->post("/intake/{$file['id']}/accept");
+        $after = $this->sights();
+        self::assertCount(2 * \count($before), $after);
+        $back = \array_slice($after, \count($before));
+        sort($before);
+        sort($back);
+        foreach ($before as $i => $sight) {
+            self::assertEqualsWithDelta($sight, $back[$i], 1e-9);
+        }
+    }
+
+    /** @return list<array{string, string, string, float, float}> kind, from, to, value, height of the instrument */
+    private function sights(): array
+    {
+        $project = self::getContainer()->get(ProjectRepository::class)->find(1) ?? self::fail('no project');
+        $sights = [];
+        foreach (self::getContainer()->get(ObservationRepository::class)->rows($project) as $o) {
+            if (!\in_array($o->kind, ['vector', 'height-difference'], true)) {
+                $sights[] = [$o->kind, $o->from, $o->to, $o->v1, $o->hi];
+            }
+        }
+
+        return $sights;
     }
 
     public function testReportOpensElsewhere(): void

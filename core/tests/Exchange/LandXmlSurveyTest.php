@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Mensura\Tests\Exchange;
 
+use Mensura\Exchange\LandXml\LandXmlDesign;
 use Mensura\Exchange\LandXml\LandXmlSurvey;
 use Mensura\Exchange\LandXml\SurveySight;
 use Mensura\Fault\UnusableInput;
@@ -37,6 +38,48 @@ final class LandXmlSurveyTest extends TestCase
         self::assertSame([100.0, 200.0, 10.5], [$survey->points[0]->e, $survey->points[0]->n, $survey->points[0]->h]);
         self::assertNull($survey->points[1]->h);
         self::assertSame('PEG', $survey->points[1]->code);
+    }
+
+    /** What is written is what was read, in both faces and without a face, with and without heights; libxml finds it whole. */
+    public function testWhatIsWrittenReadsBack(): void
+    {
+        $at = new \DateTimeImmutable('2031-05-02 09:15:00');
+        $sight = static fn (string $set, string $to, float $hi, ?int $face, array $values, mixed $time = null): SurveySight =>
+            new SurveySight(0, 'A', '', $set, $to, $hi, 0.0 === $hi ? 0.0 : 1.3, $face, $values, $time)
+        ;
+        $sights = [
+            $sight('1', 'B', 1.532, 1, ['direction' => 10.50123456789, 'zenith' => 89.25, 'slope-distance' => 120.125], $at),
+            $sight('1', 'B', 1.532, 2, ['direction' => 10.502, 'zenith' => 89.248, 'slope-distance' => 120.127]),
+            $sight('1', 'C & D', 0.0, 2, ['direction' => 359.9]),
+            $sight('2', 'B', 0.0, null, ['azimuth' => 44.0, 'horizontal-distance' => 99.99]),
+        ];
+        $path = (string) tempnam(sys_get_temp_dir(), 'xml');
+        $xml = new LandXmlDesign($path, 'Works', $at);
+        $xml->points([
+            ['name' => 'A', 'e' => 100.0, 'n' => 200.0, 'h' => 10.5, 'code' => ''],
+            ['name' => 'B', 'e' => 1.0, 'n' => 2.0, 'h' => null, 'code' => ''],
+        ]);
+        $xml->sights($sights);
+        $xml->close();
+        $bytes = (string) file_get_contents($path);
+        unlink($path);
+        $back = LandXmlSurvey::read($bytes);
+        self::assertSame([], $back->findings);
+        self::assertCount(4, $back->sights);
+        foreach ($sights as $i => $meant) {
+            $found = $back->sights[$i];
+            self::assertSame(['A', $meant->target, $meant->face], [$found->station, $found->target, $found->face]);
+            self::assertEqualsWithDelta($meant->values, $found->values, 1e-12);
+            self::assertEquals($meant->at, $found->at);
+            self::assertSame($meant->ht, $found->ht);
+        }
+        self::assertSame([1.532, 1.532, 1.532, 0.0], array_column($back->sights, 'hi'));
+        $sets = array_column($back->sights, 'set');
+        self::assertSame($sets[0], $sets[2]);
+        self::assertNotSame($sets[0], $sets[3]);
+        $tree = simplexml_load_string($bytes);
+        self::assertSame('190.502', (string) ($tree->Survey->ObservationGroup[0]->RawObservation[1]['horizAngle'] ?? ''));
+        self::assertSame('false', (string) $tree->Survey->ObservationGroup[0]->RawObservation[1]['directFace']);
     }
 
     /** One foot is 0.3048 m, one US survey foot 1200/3937 m, 400 grads make a circle. */

@@ -9,7 +9,7 @@ use Mensura\Alignment\Element;
 use Mensura\Exchange\Features\Write\Plain;
 
 /**
- * Points, lines, surfaces and alignments as LandXML 1.2, metres: surfaces as Pnts (northing easting elevation) and Faces, lines as
+ * Points, sights, lines, surfaces and alignments as LandXML 1.2, metres: surfaces as Pnts (northing easting elevation) and Faces, lines as
  * PlanFeatures, alignments as CoordGeom of Line, Curve and Spiral with radius, length and sense. What is written reads back to the
  * last figure.
  */
@@ -20,6 +20,9 @@ final class LandXmlDesign
 
     /** @var resource */
     private $file;
+
+    /** @var array<string, true> points whose places are in it */
+    private array $named = [];
 
     public function __construct(string $path, string $project, \DateTimeImmutable $at)
     {
@@ -42,6 +45,7 @@ final class LandXmlDesign
     {
         $isOpen = false;
         foreach ($points as $p) {
+            $this->named[$p['name']] = true;
             $code = '' === $p['code'] ? '' : ' code="'.Plain::xml($p['code']).'"';
             $height = null === $p['h'] ? '' : ' '.Plain::number($p['h']);
             fwrite($this->file, ($isOpen ? '' : "<CgPoints>\n").'<CgPoint name="'.Plain::xml($p['name'])."\"$code>"
@@ -82,6 +86,12 @@ final class LandXmlDesign
             fwrite($this->file, "</CoordGeom></Alignment>\n");
         }
         fwrite($this->file, [] === $alignments ? '' : "</Alignments>\n");
+    }
+
+    /** @param list<SurveySight> $sights after the points they go between */
+    public function sights(array $sights): void
+    {
+        LandXmlSights::write($this->file, $sights, $this->named);
     }
 
     /** @param iterable<array{string, list<float>, list<float>, list<float>, list<int>}> $surfaces name, x, y, z, corners three a face */

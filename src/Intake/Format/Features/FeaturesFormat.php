@@ -15,7 +15,10 @@ use Mensura\Exchange\Look\Looked;
 use Mensura\Exchange\Look\NmeaLook;
 use Mensura\Fault\UnusableInput;
 
-/** Points, lines and areas of shapefiles, GeoPackages, GeoJSON, KML, GPX, and the fixes of NMEA sentences. Which system they are in they say themselves. */
+/**
+ * Points, lines and areas of shapefiles, GeoPackages, GeoJSON, KML, GPX, and the fixes of NMEA sentences. Which system they are in they
+ * say themselves.
+ */
 final class FeaturesFormat implements FileFormat, SaysFrame
 {
     private const HEAD = 4096;
