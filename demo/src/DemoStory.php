@@ -207,6 +207,10 @@ final class DemoStory
                     'attributes' => [$state],
                 ],
                 [
+                    'code' => 'CREST', 'alias' => 'Crest of the pit', 'kind' => 'area', 'colour' => '#8a6d3b',
+                ],
+                ['code' => 'TOE', 'alias' => 'Toe of the pit', 'kind' => 'area', 'style' => 'dashed', 'colour' => '#8a6d3b'],
+                [
                     'code' => 'STORE', 'alias' => 'Store', 'kind' => 'area', 'colour' => '#b8860b', 'positions' => 3,
                     'attributes' => [['name' => 'of what', 'kind' => 'text', 'length' => 40, 'required' => true], $day],
                 ],

@@ -43,7 +43,8 @@ final class CadController
 
             return new CadSetView(
                 $s->id(), $s->version(), $s->name(), $d->format, $d->roles, $d->codes, $d->blocks, $d->texts, $d->surfaces, $d->layers,
-                $d->alignments, $d->catalogue, $d->mapping, $written->of($project, Exporter::PREFIX.CadExport::KEY.':'.$s->id()),
+                $d->alignments, $d->catalogue, $d->mapping, $d->codeLines,
+                $written->of($project, Exporter::PREFIX.CadExport::KEY.':'.$s->id()),
             );
         }, $this->sets->of($project));
         $tables = [];

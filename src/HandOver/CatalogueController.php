@@ -8,6 +8,7 @@ use App\Api\Id;
 use App\Export\Exporter;
 use App\HandOver\Catalogue\CatalogueDefinition;
 use App\HandOver\Catalogue\CatalogueExport;
+use App\HandOver\Catalogue\CatalogueLines;
 use App\HandOver\Catalogue\CatalogueRepository;
 use App\HandOver\Catalogue\KeptCatalogue;
 use App\HandOver\Catalogue\TakeCollected;
@@ -15,6 +16,7 @@ use App\HandOver\Kept\KeepNamed;
 use App\HandOver\Request\CatalogueRequest;
 use App\HandOver\Request\CollectedRequest;
 use App\HandOver\View\CatalogueView;
+use App\HandOver\View\LineworkView;
 use App\Ledger\Desk;
 use App\Project\Changes;
 use App\Project\Project;
@@ -79,6 +81,15 @@ final class CatalogueController
         $id = $this->keep->keep($this->catalogues, $project, $free, new CatalogueDefinition($catalogue), null);
 
         return new JsonResponse(['catalogue' => $id]);
+    }
+
+    /** Lines that the codes of the points draw. */
+    #[Route('/{catalogue'.Id::NUMBER.'}/lines', methods: 'GET')]
+    public function lines(#[Reads] Project $project, int $catalogue, CatalogueLines $lines): JsonResponse
+    {
+        $kept = $this->catalogues->in($project, $catalogue) ?? throw new NotFoundHttpException('There is no such catalogue.');
+
+        return new JsonResponse(LineworkView::of($lines->of($project, $kept->definition()->catalogue)));
     }
 
     /** What was collected with a version of the catalogue. */

@@ -106,7 +106,8 @@ final class AcceptFile implements Prepared
         // Of a drawing the places along its lines are no marks.
         $marks = FileKind::Design === $reading->kind() ? [] : $placed->records;
         $this->points = array_map(static fn (PointRecord $r): ImportedPoint => new ImportedPoint(
-            $r->line, $r->name, $r->code, $r->e, $r->n, $r->h, $r->held, ...$r->sd,
+            $r->line, $r->name, $r->code, $r->e, $r->n, $r->h, $r->held, $r->sd[0], $r->sd[1], $r->sd[2],
+            $r->measured,
         ), $marks);
     }
 

@@ -75,6 +75,10 @@ class Point implements Versioned
     #[ORM\Column(nullable: true)]
     public ?int $line = null;
 
+    /** How the file says it was measured, JSON; empty where it says nothing. */
+    #[ORM\Column(length: 400, options: ['default' => ''])]
+    public string $measured = '';
+
     #[ORM\Column(options: ['default' => 0])]
     private int $version = 0;
 

@@ -23,7 +23,7 @@ final class PointRepository extends ServiceEntityRepository
     /** Columns that a change of system moves. */
     private const PLACE = ['e', 'n', 'h', 'given_e', 'given_n', 'given_h', 'known'];
     private const ROW = 'p.id, p.name, p.role, p.source, p.code, p.e, p.n, p.h, p.given_e, p.given_n, p.given_h, p.held, '
-        .'p.sd_e, p.sd_n, p.sd_h, p.file_id, f.name AS file, p.line, p.known, p.version';
+        .'p.sd_e, p.sd_n, p.sd_h, p.file_id, f.name AS file, p.line, p.known, p.version, p.measured';
     /** Rows read in one go; no statement stays open while rows are written. */
     private const PAGE = 5000;
     private const NAMES_AT_ONCE = 500;
@@ -264,7 +264,7 @@ final class PointRepository extends ServiceEntityRepository
         }
         unset($wanted);
         $connection = $this->getEntityManager()->getConnection();
-        $place = ['code', 'file_id', 'line', 'e', 'n', 'h'];
+        $place = ['code', 'file_id', 'line', 'e', 'n', 'h', 'measured'];
         $given = ['role', 'given_e', 'given_n', 'given_h', 'held', 'sd_e', 'sd_n', 'sd_h'];
         $new = new BulkRows($connection, $journal, 'point', [
             'project_id', 'name', 'source', 'known', ...$place, ...($isGiven ? $given : ['role']),
@@ -280,7 +280,7 @@ final class PointRepository extends ServiceEntityRepository
             $control = $isGiven ? [$role, $p->e, $p->n, $p->h, $p->held, $p->sdE, $p->sdN, $p->sdH] : [];
             if (null === $old) {
                 $row = [
-                    $project->id(), $p->name, Point::FROM_FILE, $known, ...$source, $p->e, $p->n, $p->h,
+                    $project->id(), $p->name, Point::FROM_FILE, $known, ...$source, $p->e, $p->n, $p->h, $p->measuredText(),
                     ...($isGiven ? $control : [$role]),
                 ];
                 $new->insert($row);
@@ -292,8 +292,8 @@ final class PointRepository extends ServiceEntityRepository
             if ($isGiven && $isMeasured) {
                 $kept->update($old->id, [...$was, ...$had], [...$source, ...$control]);
             } elseif ($isGiven || Point::FROM_FILE === $old->source && \in_array($old->role, [Point::SURVEYED, Point::CHECK], true)) {
-                $before = [...$was, $old->e, $old->n, $old->h, ...($isGiven ? $had : [])];
-                $moved->update($old->id, $before, [...$source, $p->e, $p->n, $p->h, ...$control]);
+                $before = [...$was, $old->e, $old->n, $old->h, $old->measured, ...($isGiven ? $had : [])];
+                $moved->update($old->id, $before, [...$source, $p->e, $p->n, $p->h, $p->measuredText(), ...$control]);
             }
         }
         foreach ([$new, $moved, $kept] as $rows) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Survey;
 
+use Mensura\Exchange\Delimited\Measured;
+
 /** A point as it is read by the thousand: the columns of {@see Point} and the name of its file. Metres. */
 final readonly class PointRow
 {
@@ -28,7 +30,14 @@ final readonly class PointRow
         public ?int $line,
         public string $known,
         public int $version,
+        public string $measured,
     ) {
+    }
+
+    /** How its file says it was measured. */
+    public function measured(): Measured
+    {
+        return Measured::fromArray('' === $this->measured ? [] : (array) json_decode($this->measured, true, flags: \JSON_THROW_ON_ERROR));
     }
 
     public function isControl(): bool
@@ -39,6 +48,11 @@ final readonly class PointRow
     public function isCheck(): bool
     {
         return Point::CHECK === $this->role;
+    }
+
+    public function isAdjusted(): bool
+    {
+        return Point::ADJUSTED === $this->source;
     }
 
     /** Whether it has a place in plan. */

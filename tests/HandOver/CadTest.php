@@ -110,6 +110,56 @@ final class CadTest extends ApiTestCase
         self::assertContains('DASHED', $seen['types']);
     }
 
+    /** Two kerbs measured at once and a lawn, hydrants with their symbol: lines by the codes, signs as blocks; ezdxf reads them. */
+    public function testLinesFromCodesAndSymbols(): void
+    {
+        $this->accept('codes.csv', <<<'CSV'
+            point,easting [m],northing [m],orthometric height [m],code,line
+            K1,493100,6028000,100,KERB,1 start
+            K2,493100,6028006,100,KERB,2 start
+            K3,493109,6028000,101,KERB,1
+            K4,493109,6028006,101,KERB,2 end
+            K5,493118,6028000,102,KERB,1 end
+            L1,493130,6028000,100,LAWN start,
+            L2,493140,6028000,100,LAWN,
+            L3,493140,6028010,100,LAWN end,
+            H1,493150,6028000,100,HYD,
+            H2,493151,6028000,100,VALVE,
+            K9,493160,6028000,100,KERB,1 start
+            CSV);
+        $catalogue = $this->post('/handover/catalogues', ['name' => 'codes', 'types' => [
+            ['code' => 'KERB', 'kind' => 'line', 'style' => 'dashed'], ['code' => 'LAWN', 'kind' => 'area'],
+            ['code' => 'HYD', 'symbol' => 'circle'], ['code' => 'VALVE', 'symbol' => 'cross'],
+        ]])['catalogue'];
+        $work = $this->get("/handover/catalogues/$catalogue/lines");
+        self::assertSame(['KERB 1 at K9 is a line of 1 point'], $work['faults']);
+        $seen = array_map(static fn (array $l): array => [$l['code'], $l['number'], $l['points'], $l['closed']], $work['lines']);
+        self::assertSame([['KERB', '2', 2, false], ['KERB', '1', 3, false], ['LAWN', '', 3, true]], $seen);
+        self::assertEqualsWithDelta([9.0, 18.0, 20.0 + 10.0 * \M_SQRT2], array_column($work['lines'], 'length'), 1e-9);
+        $file = $this->write([
+            'name' => 'lines', 'roles' => ['surveyed'], 'codes' => ['KERB', 'LAWN', 'HYD', 'VALVE', 'LAWN start', 'LAWN end'],
+            'catalogue' => $catalogue, 'codeLines' => true,
+        ]);
+        $script = <<<'PY'
+            import sys, json, ezdxf
+            d = ezdxf.readfile(sys.argv[1]); a = d.audit(); m = d.modelspace()
+            signs = {i.attribs[0].dxf.text: [i.dxf.name, i.dxf.xscale] for i in m.query("INSERT")}
+            drawn = {b.name: sorted(e.dxftype() for e in b) for b in d.blocks if b.name.startswith("MARK")}
+            lines = [[p.dxf.layer, [list(v.dxf.location) for v in p.vertices]] for p in m.query("POLYLINE")]
+            print(json.dumps({"wrong": len(a.errors) + len(a.fixes), "signs": signs, "drawn": drawn, "lines": lines}))
+            PY;
+        $json = (new Process(['/usr/bin/python3', '-c', $script, $file]))->mustRun()->getOutput();
+        $cad = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
+        self::assertSame(0, $cad['wrong']);
+        self::assertSame([['MARK_CIRCLE', 0.5], ['MARK_CROSS', 0.5]], [$cad['signs']['H1'], $cad['signs']['H2']]);
+        self::assertSame('MARK', $cad['signs']['K1'][0]);
+        self::assertSame(['CIRCLE', 'POINT'], $cad['drawn']['MARK_CIRCLE']);
+        self::assertSame(['LINE', 'LINE', 'POINT'], $cad['drawn']['MARK_CROSS']);
+        self::assertSame(['KERB', 'KERB', 'LAWN'], array_column($cad['lines'], 0));
+        self::assertEquals([[493100, 6028006, 100], [493109, 6028006, 101]], $cad['lines'][0][1]);
+        self::assertCount(4, $cad['lines'][2][1], 'The lawn is closed.');
+    }
+
     public function testLandXmlOfPointsLinesSurfacesAndAlignments(): void
     {
         $file = $this->write($this->set(['name' => 'xml', 'format' => 'xml']));

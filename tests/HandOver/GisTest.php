@@ -82,6 +82,36 @@ final class GisTest extends ApiTestCase
         self::assertDoesNotMatchRegularExpression('/^(role|code|sd_n):/m', $seen, 'Only what was chosen is said.');
     }
 
+    /** What a file says of the measuring goes along: from a table and from the fixes of a receiver; what was adjusted says so. */
+    public function testTimeMethodSatellitesAndPrecisionGoAlong(): void
+    {
+        $this->accept('rover.csv', <<<'CSV'
+            point,easting [m],northing [m],ellipsoidal height [m],code,time,solution,satellites,positions,HRMS [m],VRMS [m]
+            R1,493612.345,6028050.5,221.25,PEG,2031-05-02T11:15:00+02:00,fixed,14,10,0.010,0.018
+            R2,493613.345,6028050.5,221.25,PEG,yesterday,float,7,1,0.410,0.700
+            CSV);
+        $sentence = 'GPGGA,120000.00,5424.0100828,N,00305.9036556,W,4,12,0.7,168.33,M,52.92,M,,';
+        $sum = array_reduce(str_split($sentence), static fn (int $s, string $c): int => $s ^ \ord($c), 0);
+        $this->accept('walk.nmea', \sprintf("\$%s*%02X\r\n", $sentence, $sum));
+        $this->write([
+            'name' => 'said', 'format' => 'geojson', 'roles' => ['surveyed', 'adjusted'], 'plan' => 0.1, 'unknown' => true, 'system' => '',
+            'attributes' => ['name', 'time', 'method', 'satellites', 'sd_e', 'sd_h'],
+        ]);
+        $json = json_decode((string) file_get_contents("$this->folder/said/features.geojson"), true, 64, \JSON_THROW_ON_ERROR);
+        $said = array_column(array_column($json['features'], 'properties'), null, 'name');
+        $first = [
+            'name' => 'R1', 'sd_e' => 0.01 / \M_SQRT2, 'sd_h' => 0.018, 'time' => '2031-05-02T09:15:00Z', 'method' => 'fixed',
+            'satellites' => 14,
+        ];
+        self::assertEqualsWithDelta($first, $said['R1'], 1e-12);
+        self::assertArrayNotHasKey('R2', $said, 'It is known to 0.41 m.');
+        self::assertSame(['RTK fixed', 12], [$said['walk-1']['method'], $said['walk-1']['satellites']]);
+        $adjusted = array_filter($this->get('/points')['points'], static fn (array $p): bool => 'adjusted' === $p['source']);
+        $named = array_intersect_key($said, array_column($adjusted, null, 'name'));
+        self::assertNotSame([], $named);
+        self::assertSame(['network adjustment'], array_values(array_unique(array_column($named, 'method'))));
+    }
+
     public function testAnotherSystemAndShapefilesWithTheirSystem(): void
     {
         $file = array_column($this->get('/handover/gis')['layers'], 'file', 'layer')['KERB'];

@@ -165,9 +165,9 @@ final class HandOverTest extends ApiTestCase
     /** @return list<array{string, string, string, float, float}> kind, from, to, value, height of the instrument */
     private function sights(): array
     {
-        $project = self::getContainer()->get(ProjectRepository::class)->find(1) ?? self::fail('no project');
+        $project = $this->service(ProjectRepository::class)->find(1) ?? self::fail('no project');
         $sights = [];
-        foreach (self::getContainer()->get(ObservationRepository::class)->rows($project) as $o) {
+        foreach ($this->service(ObservationRepository::class)->rows($project) as $o) {
             if (!\in_array($o->kind, ['vector', 'height-difference'], true)) {
                 $sights[] = [$o->kind, $o->from, $o->to, $o->v1, $o->hi];
             }

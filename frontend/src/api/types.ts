@@ -760,6 +760,7 @@ export interface CadRequest {
   alignments?: ({ file: number; name: string })[];
   catalogue?: number;
   mapping?: ({ colour: string; from: string; style: string; to: string })[];
+  codeLines?: boolean;
 }
 
 /** The types of a feature catalogue. */
@@ -887,6 +888,7 @@ export interface CadSetView {
   alignments: ({ file: number; name: string })[];
   catalogue: number;
   mapping: ({ colour: string; from: string; style: string; to: string })[];
+  codeLines: boolean;
   files: ExportView[];
 }
 
@@ -1029,6 +1031,12 @@ export interface HeldView {
   items: ({ count: number; file: string; from: string; kind: string; name: string; why: string })[];
   layers: ({ colour: string; lines: number; name: string })[];
   surfaces: ({ box: number[]; faces: number; high: number; low: number; name: string })[];
+}
+
+/** Lines that codes draw. Metres. @phpstan-import-type Line from Linework */
+export interface LineworkView {
+  lines: ({ closed: boolean; code: string; from: string; length: number; number: string; path: number[]; points: number; to: string })[];
+  faults: string[];
 }
 
 /** A kind of file that can be written; format as people name it: "CSV". Takes: how many of the choices at most. */

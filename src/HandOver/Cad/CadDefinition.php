@@ -25,11 +25,14 @@ final readonly class CadDefinition implements Definition
      * @param list<array{file: int, layer: string}>                                    $layers    of drawings
      * @param list<array{file: int, name: string}>                                     $alignments
      * @param int                                                                      $catalogue colour and line type by code; 0 for none
+     * @param bool                                                                     $codeLines lines and areas that codes draw, by the
+     *                                                                                            catalogue
      * @param list<array{from: string, to: string, colour: string, style: string}>     $mapping   of layers
      */
     private function __construct(
         public string $format, public array $roles, public array $codes, public bool $blocks, public bool $texts, public array $surfaces,
         public array $layers, public array $alignments, public int $catalogue, public array $mapping,
+        public bool $codeLines,
     ) {
     }
 
@@ -64,6 +67,7 @@ final readonly class CadDefinition implements Definition
                 'colour' => $m->oneOf('colour', ['', ...array_keys(LayerColour::ALL)], ''),
                 'style' => $m->oneOf('style', ['', ...FeatureType::STYLES], ''),
             ], $given->items('mapping')),
+            $given->is('codeLines'),
         );
     }
 

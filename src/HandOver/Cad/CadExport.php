@@ -103,7 +103,7 @@ final class CadExport implements OffersChoice
         $seen = $look->toArray();
         $layers = array_intersect(array_map(strval(...), array_keys($scene->layers)), array_column($seen['layers'], 'name'));
         $extent = $seen['extent'] ?? null;
-        $meant = self::extent($scene);
+        $meant = self::extent($scene, 'dxf' === $d->format && $d->blocks);
         $apart = null === $extent ? \INF : max(array_map(static fn (float $a, ?float $b): float => abs($a - ($b ?? \INF)), $meant, [
             $extent[0], $extent[1], $extent[3], $extent[4],
         ]));
@@ -129,7 +129,7 @@ final class CadExport implements OffersChoice
             if ($d->blocks) {
                 $height = null === $p['h'] ? '' : \sprintf('%.3F', $p['h']);
                 $said = ['NAME' => $p['name'], 'HEIGHT' => $height, 'CODE' => $p['code']];
-                $dxf->mark($p['layer'], $p['e'], $p['n'], $h, $said, self::TEXT_HEIGHT);
+                $dxf->mark($p['layer'], $p['e'], $p['n'], $h, $said, self::TEXT_HEIGHT, $p['symbol']);
             } else {
                 $dxf->point($p['layer'], $p['e'], $p['n'], $h);
             }
@@ -169,9 +169,14 @@ final class CadExport implements OffersChoice
     }
 
     /** @return list<float> west, south, east, north of what is drawn */
-    private static function extent(CadScene $scene): array
+    private static function extent(CadScene $scene, bool $hasSigns): array
     {
-        [$e, $n] = [array_column($scene->points, 'e'), array_column($scene->points, 'n')];
+        $e = $n = [];
+        foreach ($scene->points as $p) {
+            $reach = $hasSigns ? DxfWriter::reach($p['symbol']) : [0.0, 0.0, 0.0, 0.0];
+            array_push($e, $p['e'] + self::TEXT_HEIGHT * $reach[0], $p['e'] + self::TEXT_HEIGHT * $reach[2]);
+            array_push($n, $p['n'] + self::TEXT_HEIGHT * $reach[1], $p['n'] + self::TEXT_HEIGHT * $reach[3]);
+        }
         foreach ($scene->lines as $line) {
             array_push($e, ...array_column($line['vertices'], 0));
             array_push($n, ...array_column($line['vertices'], 1));

@@ -8,10 +8,12 @@ use App\Design\DesignFiles;
 use App\Export\AlignmentSource;
 use App\Export\DrawingSource;
 use App\Export\ProjectPoints;
+use App\HandOver\Catalogue\CatalogueLines;
 use App\HandOver\Catalogue\CatalogueRepository;
 use App\Project\Project;
 use Mensura\Exchange\Dxf\DxfWriter;
 use Mensura\Exchange\FeatureCatalogue\FeatureCatalogue;
+use Mensura\Exchange\FeatureCatalogue\FeatureType;
 use Mensura\Exchange\Package\LayerColour;
 use Mensura\Fault\UnusableInput;
 
@@ -26,6 +28,7 @@ final class CadParts
     public function __construct(
         private readonly ProjectPoints $points, private readonly DrawingSource $source, private readonly DesignFiles $designs,
         private readonly AlignmentSource $alignments, private readonly CatalogueRepository $catalogues,
+        private readonly CatalogueLines $codeLines,
     ) {
     }
 
@@ -48,6 +51,16 @@ final class CadParts
         };
         $this->points($project, $d, $table, $layer, $scene);
         $this->surfaces($project, $d, $layer, $scene);
+        $drawn = null !== $table && $d->codeLines ? $this->codeLines->of($project, $table, $d->roles)['lines'] : [];
+        foreach ($drawn as $line) {
+            if ([] === $d->codes || \in_array($line['code'], $d->codes, true)) {
+                $type = $table?->type($line['code']);
+                $vertices = array_map(static fn (array $v): array => [$v[0], $v[1], $v[2] ?? 0.0], $line['vertices']);
+                $on = $layer($line['code'], self::nearest($type->colour ?? '#000000'), $type->style ?? 'solid');
+                $name = trim($line['code'].' '.$line['number']);
+                $scene->lines[] = ['layer' => $on, 'name' => $name, 'vertices' => $vertices, 'contour' => null];
+            }
+        }
         foreach ($d->layers as $l) {
             foreach ($this->designs->lines($project, $l['file'], [$l['layer']], 1.0) as $line) {
                 $vertices = array_map(static fn (array $v): array => [$v[0], $v[1], $v[2] ?? 0.0], $line->vertices);
@@ -82,7 +95,7 @@ final class CadParts
             $colour = null === $type ? self::COLOURS[$p->role] ?? self::OTHER : self::nearest($type->colour);
             $scene->points[] = [
                 'layer' => $layer($from, $colour, $type->style ?? 'solid'), 'name' => $p->name, 'e' => (float) $p->e, 'n' => (float) $p->n,
-                'h' => $p->h, 'code' => $p->code,
+                'h' => $p->h, 'code' => $p->code, 'symbol' => null === $type || FeatureType::POINT !== $type->kind ? 'dot' : $type->symbol,
             ];
         }
     }

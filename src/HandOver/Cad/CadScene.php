@@ -9,7 +9,7 @@ use Mensura\Alignment\Alignment;
 /**
  * What goes into a drawing, each thing on its layer. Metres.
  *
- * @phpstan-type CadPoint array{layer: string, name: string, e: float, n: float, h: ?float, code: string}
+ * @phpstan-type CadPoint array{layer: string, name: string, e: float, n: float, h: ?float, code: string, symbol: string}
  * @phpstan-type CadLine array{layer: string, name: string, vertices: list<array{float, float, float}>, contour: ?float}
  * @phpstan-type CadSurface array{layer: string, name: string, x: list<float>, y: list<float>, z: list<float>, triangles: list<int>}
  */

@@ -14,14 +14,16 @@ use App\Survey\PointRepository;
 use Mensura\Exchange\FeatureCatalogue\FeatureCatalogue;
 use Mensura\Exchange\FeatureCatalogue\FeatureType;
 use Mensura\Fault\UnusableInput;
+use Psr\Clock\ClockInterface;
 
 /** Features that were collected in the field, held against the version of the catalogue they were collected with, then taken in. */
 final class TakeCollected
 {
     private const SHOWN = 8;
 
-    public function __construct(private readonly FileIntake $intake, private readonly PointRepository $points)
-    {
+    public function __construct(
+        private readonly FileIntake $intake, private readonly PointRepository $points, private readonly ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -40,6 +42,8 @@ final class TakeCollected
         }
         $columns = $this->columns($catalogue);
         $number = 0;
+        // It is brought back from a simulated field, as it is collected.
+        $now = $this->clock->now()->format(\DATE_ATOM);
         foreach ((new Given((array) $request))->items('features') as $i => $f) {
             $code = $f->text('code', 40);
             $type = $catalogue->type($code);
@@ -70,7 +74,7 @@ final class TakeCollected
                 $rows[] = [
                     $name, \sprintf('%.4F', $place->number('e', -1e8, 1e8)), \sprintf('%.4F', $place->number('n', -1e8, 1e8)),
                     \sprintf('%.4F', $place->number('h', -1e5, 1e5)), $code, (string) ($i + 1), $words,
-                    \sprintf('%.4F', $place->number('sd', 0.0, 1e4)), (string) $place->whole('positions', 1), ...$values,
+                    \sprintf('%.4F', $place->number('sd', 0.0, 1e4)), (string) $place->whole('positions', 1), $now, $solution, ...$values,
                 ];
             }
         }
@@ -83,7 +87,7 @@ final class TakeCollected
             throw new UnusableInput('/features', 'nothing was collected');
         }
         $height = TakeShots::heightHeading($project);
-        $head = ['point', 'easting [m]', 'northing [m]', $height, 'code', 'feature', 'line', 'sd plan [m]', 'positions'];
+        $head = ['point', 'easting [m]', 'northing [m]', $height, 'code', 'feature', 'line', 'sd plan [m]', 'positions', 'time', 'method'];
         $stream = fopen('php://temp', 'w+') ?: throw new \RuntimeException('No temporary file can be written.');
         fwrite($stream, "# collected with the catalogue $of\n");
         foreach ([[...$head, ...$columns], ...$rows] as $row) {

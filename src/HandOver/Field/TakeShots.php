@@ -10,12 +10,17 @@ use App\Project\Project;
 use App\Survey\FileIntake;
 use App\Survey\PointRepository;
 use Mensura\Fault\UnusableInput;
+use Psr\Clock\ClockInterface;
 
 /** As-built shots as a point file, taken into the project like any other. */
 final class TakeShots
 {
-    public function __construct(private readonly FileIntake $intake, private readonly PointRepository $points)
-    {
+    /** What a shot of the rover is measured by; it is not there. */
+    public const METHOD = 'RTK fixed (simulated)';
+
+    public function __construct(
+        private readonly FileIntake $intake, private readonly PointRepository $points, private readonly ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -28,7 +33,8 @@ final class TakeShots
     public function take(Project $project, User $author, ShotsRequest $request, string $of): array
     {
         $height = self::heightHeading($project);
-        $lines = ["# as built, shot with the package $of", "point,easting [m],northing [m],$height,code,sd plan [m],positions"];
+        $lines = ["# as built, shot with the package $of", "point,easting [m],northing [m],$height,code,sd plan [m],positions,time,method"];
+        $now = $this->clock->now()->format(\DATE_ATOM);
         $taken = [];
         foreach ($this->points->onGrid($project) as $p) {
             $taken[$p->name] = true;
@@ -46,7 +52,8 @@ final class TakeShots
             } while (isset($taken[$name]));
             $code = preg_replace('/[^\p{L}\p{N}_.-]+/u', '-', \is_string($s['code'] ?? null) ? mb_substr($s['code'], 0, 60) : '');
             $count = \is_int($s['count'] ?? null) ? $s['count'] : 1;
-            $lines[] = \sprintf('%s,%.4F,%.4F,%.4F,%s,%.4F,%d', $name, $s['e'], $s['n'], $s['h'], $code, $s['sd'], $count);
+            $place = \sprintf('%s,%.4F,%.4F,%.4F', $name, $s['e'], $s['n'], $s['h']);
+            $lines[] = \sprintf('%s,%s,%.4F,%d,%s,%s', $place, $code, $s['sd'], $count, $now, self::METHOD);
             $names[] = $name;
         }
         $file = $this->intake->take($project, $author, \sprintf('%s-as-built-%s.csv', $of, $names[0]), implode("\n", $lines)."\n");

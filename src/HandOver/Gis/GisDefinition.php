@@ -12,7 +12,7 @@ use Mensura\Fault\UnusableInput;
 /** What goes to an information system: which points and lines, how well known, with what said of each, in which system and format. */
 final readonly class GisDefinition implements Definition
 {
-    public const ATTRIBUTES = ['name', 'code', 'role', 'height', 'sd_e', 'sd_n', 'sd_h', 'source', 'file'];
+    public const ATTRIBUTES = ['name', 'code', 'role', 'height', 'sd_e', 'sd_n', 'sd_h', 'source', 'file', 'time', 'method', 'satellites'];
 
     /** Ending of the file that is written, by format. */
     public const FORMATS = ['gpkg' => 'GeoPackage', 'shp' => 'Shapefile', 'geojson' => 'GeoJSON', 'kml' => 'KML'];

@@ -21,6 +21,7 @@ use Mensura\Reference\Operation\RouteSettings;
 final class PointFeatures
 {
     private const LAYER = 'points';
+    private const ADJUSTED = 'network adjustment';
 
     public function __construct(
         private readonly ProjectPoints $points, private readonly ProjectReference $references, private readonly PointPrecision $precision,
@@ -49,7 +50,13 @@ final class PointFeatures
                 [$sdE, $sdN, $sdH] = $known[$p->name] ?? [null, null, null];
             }
             $properties = ['name' => $p->name, 'code' => $p->code, 'role' => $p->role, 'height' => $p->h];
-            $properties += ['sd_e' => $sdE, 'sd_n' => $sdN, 'sd_h' => $sdH, 'source' => $p->source, 'file' => $p->file];
+            $m = $p->measured();
+            if (null === $sdE && null === $sdN) {
+                // The root of both squares is known of it: each as large as the other.
+                $sdE = $sdN = null === $m->sdPlan ? null : $m->sdPlan / \M_SQRT2;
+            }
+            $properties += ['sd_e' => $sdE, 'sd_n' => $sdN, 'sd_h' => $sdH ?? $m->sdUp, 'source' => $p->source, 'file' => $p->file];
+            $properties += ['time' => $m->at, 'method' => $p->isAdjusted() ? self::ADJUSTED : $m->method, 'satellites' => $m->satellites];
             $place = [(float) $p->e / $unit, (float) $p->n / $unit, $p->h];
             $set->features[] = new Feature(Feature::POINT, self::LAYER, [[[$place]]], $properties);
         }

@@ -19,6 +19,7 @@ final readonly class CadRequest
      * @param list<array{file: int, name: string}>                                 $alignments
      * @param int                                                                  $catalogue that gives colours and line types by code
      * @param list<array{from: string, to: string, colour: string, style: string}> $mapping   of layers
+     * @param bool                                                                 $codeLines lines that codes draw by that catalogue
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 80)]
@@ -33,6 +34,7 @@ final readonly class CadRequest
         public array $alignments = [],
         public int $catalogue = 0,
         public array $mapping = [],
+        public bool $codeLines = false,
     ) {
     }
 }

@@ -30,6 +30,7 @@ final readonly class CadSetView
         public array $alignments,
         public int $catalogue,
         public array $mapping,
+        public bool $codeLines,
         public array $files,
     ) {
     }

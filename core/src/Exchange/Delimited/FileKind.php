@@ -74,7 +74,16 @@ enum FileKind: string
                 new Field('sd_h', 'sd height', 'length', false, Headings::SD_H),
                 $code,
             ],
-            self::Points => [$name, $e, $n, $lat, $lon, $h, $code],
+            self::Points => [
+                $name, $e, $n, $lat, $lon, $h, $code,
+                new Field('time', 'time', 'text', false, Headings::TIME),
+                new Field('method', 'method', 'text', false, Headings::METHOD),
+                new Field('satellites', 'satellites', 'text', false, Headings::SATELLITES),
+                new Field('positions', 'positions averaged', 'text', false, Headings::POSITIONS),
+                new Field('line', 'goes on as', 'text', false, Headings::LINEWORK),
+                new Field('sd_plan', 'sd plan', 'length', false, Headings::SD_PLAN),
+                new Field('sd_up', 'sd height', 'length', false, Headings::SD_UP),
+            ],
             self::TotalStation => [
                 new Field('station', 'station', 'text', true, Headings::STATION),
                 new Field('set', 'round', 'text', false, Headings::ROUND),

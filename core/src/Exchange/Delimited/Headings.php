@@ -51,6 +51,17 @@ final class Headings
     public const SD_N = ['sdn', 'sdnorthing', 'sdnorth', 'sigman', 'stddevn', 'sn', 'sy'];
     public const SD_H = ['sdh', 'sdheight', 'sigmah', 'stddevh', 'sdz', 'sh', 'sz'];
 
+    public const TIME = [
+        'time', 'timestamp', 'datetime', 'dateandtime', 'dateutc', 'timeutc', 'utc', 'observedat', 'measuredat', 'zeit', 'zeitpunkt',
+        'date', 'datum', 'fecha',
+    ];
+    public const METHOD = ['method', 'solution', 'solutiontype', 'fixtype', 'fixquality', 'fix', 'methode', 'loesung', 'metodo'];
+    public const SATELLITES = ['satellites', 'satellitesused', 'sats', 'numsats', 'numberofsatellites', 'sat', 'satelliten', 'satelites'];
+    public const POSITIONS = ['positions', 'epochs', 'averaged', 'measurements', 'positionen', 'epochen', 'messungen'];
+    public const LINEWORK = ['linework', 'line', 'string', 'linie', 'linienzug', 'ligne', 'linea'];
+    public const SD_PLAN = ['sdplan', 'sdhorizontal', 'hrms', 'rmsplan', 'planprecision', 'horizontalprecision', 'sdlage'];
+    public const SD_UP = ['sdup', 'sdvertical', 'vrms', 'rmsheight', 'heightprecision', 'verticalprecision', 'sdhoehe'];
+
     public const STATION = [
         'station', 'at', 'from', 'setup', 'instrumentstation', 'standpoint', 'occupied', 'standpunkt', 'stp', 'stn', 'stationname',
         'stationpoint', 'estacion', 'stazione', 'stand', 'st',

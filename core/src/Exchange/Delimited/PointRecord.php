@@ -22,13 +22,16 @@ final class PointRecord
         public readonly string $code,
         public readonly string $held,
         public readonly array $sd,
+        public readonly ?Measured $measured = null,
     ) {
     }
 
     /** The same point with another place and height, metres. */
     public function at(?float $e, ?float $n, ?float $h): self
     {
-        return new self($this->line, $this->name, $e, $n, $this->lat, $this->lon, $h, $this->code, $this->held, $this->sd);
+        return new self(
+            $this->line, $this->name, $e, $n, $this->lat, $this->lon, $h, $this->code, $this->held, $this->sd, $this->measured,
+        );
     }
 
     /**
@@ -39,12 +42,16 @@ final class PointRecord
      */
     public function fixed(string $held, array $sd): self
     {
-        return new self($this->line, $this->name, $this->e, $this->n, $this->lat, $this->lon, $this->h, $this->code, $held, $sd);
+        return new self(
+            $this->line, $this->name, $this->e, $this->n, $this->lat, $this->lon, $this->h, $this->code, $held, $sd, $this->measured,
+        );
     }
 
     /** The same point with other degrees. */
     public function atDegrees(?float $lat, ?float $lon): self
     {
-        return new self($this->line, $this->name, $this->e, $this->n, $lat, $lon, $this->h, $this->code, $this->held, $this->sd);
+        return new self(
+            $this->line, $this->name, $this->e, $this->n, $lat, $lon, $this->h, $this->code, $this->held, $this->sd, $this->measured,
+        );
     }
 }

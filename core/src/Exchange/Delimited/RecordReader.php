@@ -28,6 +28,9 @@ final class RecordReader
     /** Sights whose zenith angle is of the other face than the one stated. */
     private int $otherFace = 0;
 
+    /** Times that are not written as ISO 8601 writes them. */
+    private int $otherTimes = 0;
+
     /** @var array{hi: list<int>, ht: list<int>} lines whose sight needs a height that is not there */
     private array $missing = ['hi' => [], 'ht' => []];
 
@@ -90,6 +93,10 @@ final class RecordReader
             $words = '%d sight(s) state another face than their zenith angle shows; the zenith angle is followed';
             $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $this->otherFace));
         }
+        if ($this->otherTimes > 0) {
+            $words = '%d time(s) are left out: write date and time as 2031-05-02 09:15:00, UTC where no zone is said';
+            $this->findings[] = new Finding(Finding::WARNING, null, \sprintf($words, $this->otherTimes));
+        }
         if (FileKind::TotalStation === $this->mapping->kind) {
             $pointings = array_values(array_filter($this->records, static fn (object $r): bool => $r instanceof Pointing));
             array_push($this->findings, ...BookDoubts::of($pointings, $this->missing, $this->mapping->units['zenith'] ?? null));
@@ -129,7 +136,22 @@ final class RecordReader
             throw new RowFault('the height is held or weighted but missing');
         }
 
-        return new PointRecord($this->line, $name, $e, $n, $lat, $lon, $h, $code, $components, $sd);
+        return new PointRecord($this->line, $name, $e, $n, $lat, $lon, $h, $code, $components, $sd, $this->measured());
+    }
+
+    private function measured(): ?Measured
+    {
+        $time = $this->text('time');
+        if ('' !== $time && null === Measured::time($time)) {
+            ++$this->otherTimes;
+        }
+        $sd = static fn (?float $metres): string => null === $metres ? '' : (string) json_encode($metres);
+
+        return Measured::of([
+            'at' => $time, 'method' => $this->text('method'), 'satellites' => $this->text('satellites'),
+            'positions' => $this->text('positions'), 'line' => $this->text('line'), 'sdPlan' => $sd($this->number('sd_plan')),
+            'sdUp' => $sd($this->number('sd_up')),
+        ]);
     }
 
     private function vector(): VectorRecord

@@ -31,7 +31,16 @@ final class DxfWriter
     /** The block that marks are placed as; its attributes say what is said of each. */
     private const MARK = 'MARK';
 
-    private bool $hasMarks = false;
+    /** Strokes of the signs a mark is drawn as beside its point, x and y of both ends, of a height of one; a circle has none. */
+    private const SIGNS = [
+        'dot' => [], 'circle' => [],
+        'square' => [[-0.5, -0.5, 0.5, -0.5], [0.5, -0.5, 0.5, 0.5], [0.5, 0.5, -0.5, 0.5], [-0.5, 0.5, -0.5, -0.5]],
+        'triangle' => [[-0.5, -0.4, 0.5, -0.4], [0.5, -0.4, 0.0, 0.6], [0.0, 0.6, -0.5, -0.4]],
+        'cross' => [[-0.5, 0.0, 0.5, 0.0], [0.0, -0.5, 0.0, 0.5]],
+    ];
+
+    /** @var array<string, true> signs that marks are placed with */
+    private array $signs = [];
     private readonly string $format;
 
     /**
@@ -110,11 +119,15 @@ final class DxfWriter
     /**
      * A mark as a placed block with attributes.
      *
+     * @param string                $sign       that is drawn at it, of that height: one of {@see SIGNS}
      * @param array<string, string> $attributes by tag; of tags that end in nothing else than letters, digits, - and _
      */
-    public function mark(string $layer, float $x, float $y, float $z, array $attributes, float $height = 1.0): void
+    public function mark(string $layer, float $x, float $y, float $z, array $attributes, float $height = 1.0, string $sign = 'dot'): void
     {
-        $this->hasMarks = true;
+        if (!isset(self::SIGNS[$sign])) {
+            throw new \InvalidArgumentException($sign.' is no sign of a mark.');
+        }
+        $this->signs[$sign] = true;
         $place = $this->xyz($x, $y, $z);
         $layer = self::layerName($layer);
         $this->layers[$layer] ??= 7;
@@ -123,7 +136,7 @@ final class DxfWriter
         $follow = [] === $attributes ? '' : " 66\n1\n";
         // Marks come by the hundred thousand: put together in one piece.
         $text = "  0\nINSERT\n  5\n$owner\n330\n1F\n100\nAcDbEntity\n  8\n$layer\n100\nAcDbBlockReference\n$follow  2\n"
-            .self::MARK."\n$place";
+            .self::block($sign)."\n$place".('dot' === $sign ? '' : self::scaled($this->number($height)));
         if ([] !== $attributes) {
             $size = $this->number($height);
             foreach ($attributes as $tag => $value) {
@@ -213,7 +226,9 @@ final class DxfWriter
         $style = $record('STYLE', '11', '3', 'AcDbTextStyleTableRecord', $style);
         $blocks = $record('BLOCK_RECORD', '1F', '1', 'AcDbBlockTableRecord', self::pair(2, '*Model_Space'))
             .$record('BLOCK_RECORD', '1B', '1', 'AcDbBlockTableRecord', self::pair(2, '*Paper_Space'))
-            .($this->hasMarks ? $record('BLOCK_RECORD', '22', '1', 'AcDbBlockTableRecord', self::pair(2, self::MARK)) : '');
+            .implode('', array_map(static fn (string $sign): string => $record(
+                'BLOCK_RECORD', self::handle($sign, 0), '1', 'AcDbBlockTableRecord', self::pair(2, self::block($sign)),
+            ), array_keys($this->signs)));
 
         return $table('VPORT', '8', 0, '').$table('LTYPE', '5', 3 + \count(self::LINE_TYPES), $lineTypes)
             .$table('LAYER', '2', \count($this->layers), $layers).$table('STYLE', '3', 1, $style)
@@ -222,18 +237,16 @@ final class DxfWriter
             .self::pair(0, 'TABLE').self::pair(2, 'DIMSTYLE').self::pair(5, 'A').self::pair(330, '0')
                 .self::pair(100, 'AcDbSymbolTable').self::pair(70, '0').self::pair(100, 'AcDbDimStyleTable')
                 .self::pair(0, 'ENDTAB')
-            .$table('BLOCK_RECORD', '1', $this->hasMarks ? 3 : 2, $blocks);
+            .$table('BLOCK_RECORD', '1', 2 + \count($this->signs), $blocks);
     }
 
     private function blocks(): string
     {
         $text = '';
-        // A mark is drawn as a point, so that it is seen where it is placed.
-        $point = self::pair(0, 'POINT').self::pair(5, '25').self::pair(330, '22').self::pair(100, 'AcDbEntity').self::pair(8, '0')
-            .self::pair(100, 'AcDbPoint').self::pair(10, '0.0').self::pair(20, '0.0').self::pair(30, '0.0');
         $all = [['*Model_Space', '1F', '20', '21', ''], ['*Paper_Space', '1B', '1C', '1D', '']];
-        if ($this->hasMarks) {
-            $all[] = [self::MARK, '22', '23', '24', $point];
+        foreach (array_keys($this->signs) as $sign) {
+            $holds = self::sign($sign);
+            $all[] = [self::block($sign), self::handle($sign, 0), self::handle($sign, 1), self::handle($sign, 2), $holds];
         }
         foreach ($all as [$name, $owner, $begin, $end, $holds]) {
             $text .= self::pair(0, 'BLOCK').self::pair(5, $begin).self::pair(330, $owner)
@@ -245,6 +258,57 @@ final class DxfWriter
         }
 
         return $text;
+    }
+
+    /**
+     * How far a sign of a height of one reaches from its place: west and south negative, east, north.
+     *
+     * @return array{float, float, float, float}
+     */
+    public static function reach(string $sign): array
+    {
+        $strokes = 'circle' === $sign ? self::SIGNS['cross'] : [...self::SIGNS[$sign], [0.0, 0.0, 0.0, 0.0]];
+        $x = [...array_column($strokes, 0), ...array_column($strokes, 2)];
+        $y = [...array_column($strokes, 1), ...array_column($strokes, 3)];
+
+        return [min($x), min($y), max($x), max($y)];
+    }
+
+    private static function block(string $sign): string
+    {
+        return 'dot' === $sign ? self::MARK : self::MARK.'_'.strtoupper($sign);
+    }
+
+    /** Handles of the blocks of signs: those of one follow one another. */
+    private static function handle(string $sign, int $k): string
+    {
+        return strtoupper(dechex(0x100 + 0x10 * (int) array_search($sign, array_keys(self::SIGNS), true) + $k));
+    }
+
+    /** A mark is drawn as a point, so that it is seen where it is placed, and its sign about it. */
+    private static function sign(string $sign): string
+    {
+        $k = 3;
+        $entity = static function (string $type, string $class, string $body) use ($sign, &$k): string {
+            return self::pair(0, $type).self::pair(5, self::handle($sign, $k++)).self::pair(330, self::handle($sign, 0))
+                .self::pair(100, 'AcDbEntity').self::pair(8, '0').self::pair(100, $class).$body;
+        };
+        $at = static fn (float $x, float $y, int $more = 0): string => self::pair(10 + $more, \sprintf('%.2F', $x))
+            .self::pair(20 + $more, \sprintf('%.2F', $y)).self::pair(30 + $more, '0.0');
+        $text = $entity('POINT', 'AcDbPoint', $at(0.0, 0.0));
+        if ('circle' === $sign) {
+            $text .= $entity('CIRCLE', 'AcDbCircle', $at(0.0, 0.0).self::pair(40, '0.5'));
+        }
+        foreach (self::SIGNS[$sign] as [$x0, $y0, $x1, $y1]) {
+            $text .= $entity('LINE', 'AcDbLine', $at($x0, $y0).$at($x1, $y1, 1));
+        }
+
+        return $text;
+    }
+
+    private static function scaled(string $height): string
+    {
+        return self::pair(41, $height).self::pair(42, $height).self::pair(43, $height);
     }
 
     private function objects(): string

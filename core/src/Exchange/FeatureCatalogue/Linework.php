@@ -28,10 +28,11 @@ final class Linework
     /**
      * @param list<Shot>   $points
      * @param list<string> $lineCodes codes that draw lines
+     * @param array<string, bool> $areas of these: whether it is an area, which is closed however it ends
      *
      * @return array{lines: list<Line>, faults: list<string>} vertices with the chords of arcs; points by name, as measured
      */
-    public static function of(array $points, array $lineCodes): array
+    public static function of(array $points, array $lineCodes, array $areas = []): array
     {
         $isLine = array_fill_keys($lineCodes, true);
         $open = $lines = $faults = [];
@@ -46,20 +47,20 @@ final class Linework
             $key = "$code $number";
             if (\in_array(self::START, $said, true) || !isset($open[$key])) {
                 if (isset($open[$key])) {
-                    $lines[] = self::finished($open[$key], false, $faults);
+                    $lines[] = self::finished($open[$key], $areas[$code] ?? false, $faults);
                 }
                 $open[$key] = ['code' => $code, 'number' => $number, 'points' => [], 'arcs' => []];
             }
             $open[$key]['points'][] = $p;
             $open[$key]['arcs'][] = \in_array(self::ARC, $said, true);
-            $isClosed = \in_array(self::CLOSE, $said, true);
+            $isClosed = \in_array(self::CLOSE, $said, true) || ($areas[$code] ?? false) && \in_array(self::END, $said, true);
             if ($isClosed || \in_array(self::END, $said, true)) {
                 $lines[] = self::finished($open[$key], $isClosed, $faults);
                 unset($open[$key]);
             }
         }
         foreach ($open as $line) {
-            $lines[] = self::finished($line, false, $faults);
+            $lines[] = self::finished($line, $areas[$line['code']] ?? false, $faults);
         }
 
         return ['lines' => array_values(array_filter($lines)), 'faults' => $faults];

@@ -143,8 +143,8 @@ final class FeatureReader
     {
         $stream = @fopen($path, 'r') ?: throw new UnusableInput($name, 'cannot be read');
         $set = $this->set;
-        NmeaLook::read(new Looked('nmea'), $stream, static function (array $place, string $time) use ($set, $layer): void {
-            $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]], ['time' => $time]);
+        NmeaLook::read(new Looked('nmea'), $stream, static function (array $place, array $fix) use ($set, $layer): void {
+            $set->features[] = new Feature(Feature::POINT, $layer, [[[$place]]], $fix);
         });
         fclose($stream);
     }

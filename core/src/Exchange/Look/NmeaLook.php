@@ -7,9 +7,16 @@ namespace Mensura\Exchange\Look;
 /** NMEA 0183 sentences: positions are GGA with a fix. Altitude above the geoid as the receiver states it. */
 final class NmeaLook
 {
+    /** Quality indicator of GGA, as NMEA 0183 numbers it. */
+    private const FIXES = [
+        1 => 'GNSS', 2 => 'differential', 3 => 'PPS', 4 => 'RTK fixed', 5 => 'RTK float', 6 => 'dead reckoning', 7 => 'manual',
+        8 => 'simulated',
+    ];
+
     /**
      * @param resource $stream
-     * @param ?\Closure(array{float, float, ?float}, string): void $each is given every fix, and its time
+     * @param ?\Closure(array{float, float, ?float}, array<string, string|int>): void $each is given every fix, and its time, the kind of
+     *                                                                              fix and the satellites used
      */
     public static function read(Looked $l, $stream, ?\Closure $each = null): void
     {
@@ -55,7 +62,9 @@ final class NmeaLook
             $place = ['W' === $f[4] ? -$lon : $lon, 'S' === $f[2] ? -$lat : $lat, is_numeric($f[8] ?? null) ? (float) $f[8] : null];
             $l->reach(...$place);
             if (null !== $each) {
-                $each($place, $f[0]);
+                $fix = self::FIXES[(int) $f[5]] ?? 'quality '.(int) $f[5];
+                $sats = is_numeric($f[6] ?? null) ? ['satellites' => (int) $f[6]] : [];
+                $each($place, ['time' => $f[0], 'fix' => $fix] + $sats);
             }
         }
     }

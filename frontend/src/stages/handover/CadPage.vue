@@ -64,6 +64,7 @@ function begin(s: CadSetView | null): Required<CadRequest> {
     alignments: s?.alignments ?? [],
     catalogue: s?.catalogue ?? 0,
     mapping: s?.mapping ?? [],
+    codeLines: s?.codeLines ?? false,
   };
 }
 const shows = (id: number) => {
@@ -121,8 +122,11 @@ function map(from: string, more: Partial<{ to: string; colour: string; style: st
                   :label="c.name" /></ElSelect
             ></ElFormItem>
           </div>
+          <ElCheckbox v-if="draft.catalogue > 0" v-model="draft.codeLines" data-test="cad-code-lines"
+            >lines and areas that the codes draw</ElCheckbox
+          >
           <div v-if="draft.format === 'dxf'">
-            <ElCheckbox v-model="draft.blocks">points as blocks with name, height and code</ElCheckbox>
+            <ElCheckbox v-model="draft.blocks">points as blocks with name, height, code and symbol</ElCheckbox>
             <ElCheckbox v-model="draft.texts">names as text too</ElCheckbox>
           </div>
           <ElFormItem v-if="data.surfaces.length > 0" label="Surfaces">

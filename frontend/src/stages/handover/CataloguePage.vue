@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { get, post, put } from '../../api/client';
 import { copyOf } from '../../api/copyOf';
-import type { CatalogueRequest, CatalogueView, ExportRequest } from '../../api/types';
+import type { CatalogueRequest, CatalogueView, ExportRequest, LineworkView } from '../../api/types';
 import FilePick from '../../fields/FilePick.vue';
 import type { Column } from '../../figures/columns';
 import { figures, words } from '../../figures/columns';
@@ -13,7 +13,7 @@ import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { pointsScene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
-import { newType, type FeatureType } from './catalogue';
+import { newType, signOf, type FeatureType } from './catalogue';
 import CollectDevice from './CollectDevice.vue';
 import TypeForm from './TypeForm.vue';
 
@@ -54,11 +54,36 @@ const columns: Column<FeatureType>[] = [
   words('needs', 'needs', 110, (t) => `${t.solution === 'any' ? '' : t.solution}${t.accuracy > 0 ? ` ${t.accuracy} m` : ''}`.trim()),
   figures('attributes', 'attributes', 78, (t) => t.attributes.length),
 ];
+const linework = ref<LineworkView | null>(null);
+const lineColumns: Column<LineworkView['lines'][number]>[] = [
+  { key: 'code', title: 'line', width: 'minmax(90px, 1fr)', mono: true, value: (l) => `${l.code} ${l.number}`.trim() },
+  words('from', 'from', 100, (l) => l.from),
+  words('to', 'to', 100, (l) => l.to),
+  figures('points', 'points', 60, (l) => l.points),
+  figures(
+    'length',
+    'length',
+    90,
+    (l) => l.length,
+    (l) => l.length.toFixed(3),
+    { unit: 'm' },
+  ),
+  words('closed', '', 60, (l) => (l.closed ? 'closed' : '')),
+];
+const scene = computed(() => ({
+  ...pointsScene(project.points),
+  paths: (linework.value?.lines ?? []).map((l) => ({
+    path: l.path,
+    kind: 'drawn' as const,
+    colour: kept.value?.types.find((t) => t.code === l.code)?.colour ?? '#2a5bd7',
+  })),
+}));
 const plain = (c: CatalogueView): CatalogueRequest => ({ name: c.name, scope: c.scope, types: c.types });
 
 async function load() {
   list.value = await get<CatalogueView[]>(project.path('/handover/catalogues'));
   isLoaded.value = true;
+  linework.value = kept.value ? await get<LineworkView>(project.path(`/handover/catalogues/${kept.value.id}/lines`)) : null;
   if (!isChanged.value || draft.value?.id !== kept.value?.id) begin();
 }
 function begin() {
@@ -66,6 +91,7 @@ function begin() {
   if (!type.value) index.value = 0;
 }
 watch(chosen, begin);
+watch(chosen, load);
 watch(() => project.version, load);
 
 async function create() {
@@ -185,7 +211,10 @@ onMounted(load);
               :selected="new Set([code])"
               :filterable="draft.types.length > 12"
               @select="(k) => choose([...k])"
-            />
+              ><template #cell-code="{ row }"
+                ><img :src="signOf(row)" alt="" class="sign" /><span class="mono">{{ row.code }}</span></template
+              ></FiguresTable
+            >
           </div>
           <div class="row">
             <ElButton size="small" data-test="add-type" :disabled="!project.mayChange" @click="add">Another type</ElButton>
@@ -200,6 +229,20 @@ onMounted(load);
           </div>
           <section v-if="type" class="part-of" :aria-label="`Type ${code}`">
             <TypeForm :key="index" v-model="draft.types[index]!" />
+          </section>
+          <section v-if="linework && (linework.lines.length > 0 || linework.faults.length > 0)" data-test="linework">
+            <h2>Lines that the codes of the points draw</h2>
+            <p v-for="f in linework.faults" :key="f" class="doubt">{{ f }}.</p>
+            <div class="list">
+              <FiguresTable
+                label="lines"
+                :columns="lineColumns"
+                :rows="linework.lines"
+                :row-key="(l) => `${l.code} ${l.number} ${l.from}`"
+                :selected="new Set()"
+                :filterable="false"
+              />
+            </div>
           </section>
           <section v-if="kept.files.length > 0">
             <h2>Versions</h2>
@@ -224,7 +267,7 @@ onMounted(load);
         :types="types"
         @close="onDevice = 0"
       />
-      <MapSketch v-else :scene="pointsScene(project.points)" />
+      <MapSketch v-else :scene="scene" />
     </template>
   </TwoPages>
 </template>
@@ -245,6 +288,10 @@ onMounted(load);
   display: flex;
   flex-direction: column;
   min-height: 120px;
+}
+.sign {
+  margin-right: 7px;
+  vertical-align: -2px;
 }
 .part-of {
   border-top: 1px solid var(--rule);

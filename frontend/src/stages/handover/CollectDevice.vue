@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { post } from '../../api/client';
 import type { CollectedRequest, FixesRequest, FixView } from '../../api/types';
 import FilePick from '../../fields/FilePick.vue';
@@ -8,7 +8,7 @@ import { MapSketch } from '../../sketch';
 import { pointsScene, type ScenePath, type ScenePoint } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import DeviceShell from './DeviceShell.vue';
-import { beginning, missingIn, placesNeeded, type FeatureType } from './catalogue';
+import { beginning, logged, missingIn, placesNeeded, signOf, type FeatureType } from './catalogue';
 
 /** The form of the field, as it works there: choose a type, stand, wait until enough positions are averaged, say what is asked. */
 const props = defineProps<{ name: string; version: number; result: number; types: FeatureType[] }>();
@@ -53,8 +53,64 @@ const moving = computed<ScenePoint[]>(() => [
 ]);
 
 function choose(t: FeatureType) {
+  isLogging.value = false;
+  window.clearInterval(clock);
   [code.value, values.value, places.value] = [t.code, beginning(t, new Date()), []];
 }
+/** Where it is logged by itself, and how many metres on the next place is. */
+const isLogging = ref(false);
+let last: [number, number] = [0, 0];
+let onward = 0;
+let clock = 0;
+const mayLog = computed(() => type.value !== null && type.value.kind !== 'point' && type.value.logging !== 'none');
+function log() {
+  const t = type.value;
+  if (!t || !mayLog.value) return;
+  isLogging.value = !isLogging.value;
+  window.clearInterval(clock);
+  if (!isLogging.value) return;
+  [last, onward] = [at.value, t.every];
+  void place([at.value]);
+  if (t.logging === 'time') clock = window.setInterval(() => void place([at.value]), Math.max(1, t.every) * SECOND);
+}
+/** By distance: every place that has been passed. */
+async function passed() {
+  const t = type.value;
+  if (!t || !isLogging.value || t.logging !== 'distance') return;
+  const way = logged(last, at.value, t.every, onward);
+  [last, onward] = [at.value, way.left];
+  if (way.at.length > 0) await place(way.at);
+}
+let queue = Promise.resolve();
+/** Places as they are logged, one after the other: each the mean of as many positions as the type asks for. */
+function place(where: [number, number][]): Promise<void> {
+  const t = type.value;
+  if (!t) return queue;
+  const count = Math.min(300, t.positions);
+  queue = queue.then(async () => {
+    for (let from = 0; from < where.length; from += Math.max(1, Math.floor(300 / count))) {
+      const some = where.slice(from, from + Math.max(1, Math.floor(300 / count)));
+      const body: FixesRequest = { places: some.flatMap(([e, n]) => Array.from({ length: count }, () => [e, n, 0])) };
+      try {
+        const fixes = await post<FixView[]>(project.path('/handover/rover/fixes'), body);
+        if (type.value?.code !== t.code) return;
+        places.value = [...places.value, ...some.map((_, i) => meanOf(fixes.slice(i * count, (i + 1) * count)))];
+      } catch (e) {
+        isLogging.value = false;
+        project.say('bad', String(e instanceof Error ? e.message : e));
+        return;
+      }
+    }
+  });
+  return queue;
+}
+function meanOf(fixes: FixView[]): Collected['places'][number] {
+  const mean = (of: (f: FixView) => number) => fixes.reduce((sum, f) => sum + of(f), 0) / fixes.length;
+  const sd = mean((f) => f.sd) / Math.sqrt(fixes.length);
+  return { e: mean((f) => f.e), n: mean((f) => f.n), h: mean((f) => f.h), sd, positions: fixes.length };
+}
+watch(at, passed);
+
 /** One second a position, as long as the type asks for; the mean is the place. */
 async function measure() {
   const t = type.value;
@@ -68,9 +124,7 @@ async function measure() {
       counting.value = i + 1;
       await new Promise((r) => window.setTimeout(r, SECOND));
     }
-    const mean = (of: (f: FixView) => number) => fixes.reduce((sum, f) => sum + of(f), 0) / fixes.length;
-    const sd = mean((f) => f.sd) / Math.sqrt(fixes.length);
-    places.value = [...places.value, { e: mean((f) => f.e), n: mean((f) => f.n), h: mean((f) => f.h), sd, positions: fixes.length }];
+    places.value = [...places.value, meanOf(fixes)];
   } catch (e) {
     project.say('bad', String(e instanceof Error ? e.message : e));
   } finally {
@@ -109,7 +163,10 @@ onMounted(() => {
   window.addEventListener('keydown', pressed);
   if (props.types[0]) choose(props.types[0]);
 });
-onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', pressed);
+  window.clearInterval(clock);
+});
 </script>
 
 <template>
@@ -125,7 +182,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
         :type="t.code === code ? 'primary' : 'default'"
         :data-test="`collect-${t.code}`"
         @click="choose(t)"
-        ><i :style="{ background: t.colour }" />{{ t.alias || t.code }}</ElButton
+        ><img :src="signOf(t)" alt="" />{{ t.alias || t.code }}</ElButton
       >
     </div>
     <div class="view"><MapSketch :scene="scene" :moving="moving" bare still @place="(e: number, n: number) => (at = [e, n])" /></div>
@@ -147,6 +204,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
     </div>
     <div class="state mono">
       <span v-if="counting > 0" data-test="averaging">averaging {{ counting }} of {{ type?.positions }}</span>
+      <span v-else-if="isLogging" data-test="logging">logging every {{ type?.every }} {{ type?.logging === 'time' ? 's' : 'm' }}</span>
       <span v-else-if="missing" class="doubt">{{ missing }}</span>
       <span v-else class="holds">ready to keep</span>
       <span class="spacer" /><span>{{ places.length }} {{ places.length === 1 ? 'place' : 'places' }}</span>
@@ -159,7 +217,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
         @click="measure"
         >measure</ElButton
       >
-      <ElButton data-test="collect-keep" :disabled="counting > 0 || !type || missing !== ''" @click="keep">keep</ElButton>
+      <ElButton v-if="mayLog" data-test="collect-log" :type="isLogging ? 'primary' : 'default'" :disabled="counting > 0" @click="log">{{
+        isLogging ? 'stop' : 'log'
+      }}</ElButton>
+      <ElButton data-test="collect-keep" :disabled="isLogging || counting > 0 || !type || missing !== ''" @click="keep">keep</ElButton>
       <ElButton data-test="collect-bring" :disabled="collected.length === 0 || !project.mayChange" @click="bring"
         >bring {{ collected.length }}</ElButton
       >
@@ -190,10 +251,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed));
   height: 36px;
   margin: 0;
 }
-.codes i {
-  width: 14px;
-  height: 4px;
+.codes img {
   margin-right: 7px;
+  background: var(--paper);
 }
 .view {
   flex: 1;

@@ -8,6 +8,7 @@ use App\Intake\Format\NothingAsked;
 use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
+use Mensura\Exchange\Delimited\Measured;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Exchange\Faces\FaceFile;
 use Mensura\Exchange\Features\Feature;
@@ -61,7 +62,9 @@ final class FeaturesReading implements Reading
                 $code = null === $coding || $coding === $naming ? '' : trim((string) ($f->properties[$coding] ?? ''));
                 $plan = $this->isGeographic ? [null, null, $y, $x] : [$x * $metre, $y * $metre, null, null];
                 $height = null === $h ? null : $h * ($this->isGeographic ? 1.0 : $metre);
-                $this->points[] = new PointRecord($i + 1, $called, ...[...$plan, $height, mb_substr($code, 0, 40), '', [null, null, null]]);
+                $measured = Measured::ofProperties($f->properties, $metre);
+                $said = [mb_substr($code, 0, 40), '', [null, null, null], $measured];
+                $this->points[] = new PointRecord($i + 1, $called, ...[...$plan, $height, ...$said]);
             }
         }
         if ($this->isDrawing() && $this->isFlat) {
