@@ -204,6 +204,7 @@ final class DemoStory
                 ],
                 [
                     'code' => 'FENCE', 'alias' => 'Fence', 'kind' => 'line', 'style' => 'dashed', 'colour' => '#6b7280',
+                    'logging' => 'distance', 'every' => 5,
                     'attributes' => [$state],
                 ],
                 [

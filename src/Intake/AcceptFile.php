@@ -19,7 +19,6 @@ use App\Survey\Point;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
-use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Fault\UnusableInput;
@@ -103,8 +102,7 @@ final class AcceptFile implements Prepared
         $this->reading = $reading;
         $this->known = $placed->known;
         $this->step = $placed->step;
-        // Of a drawing the places along its lines are no marks.
-        $marks = FileKind::Design === $reading->kind() ? [] : $placed->records;
+        $marks = $reading->kind()->hasMarks() ? $placed->records : [];
         $this->points = array_map(static fn (PointRecord $r): ImportedPoint => new ImportedPoint(
             $r->line, $r->name, $r->code, $r->e, $r->n, $r->h, $r->held, $r->sd[0], $r->sd[1], $r->sd[2],
             $r->measured,

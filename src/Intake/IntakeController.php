@@ -151,7 +151,9 @@ final class IntakeController
     {
         $survey = $this->file($project, $file);
 
-        return Download::file($this->store->localPath($survey->sha256()), $survey->name(), 'text/plain; charset=utf-8');
+        $type = FileKind::Photo->value === $survey->kind() ? 'image/jpeg' : 'text/plain; charset=utf-8';
+
+        return Download::file($this->store->localPath($survey->sha256()), $survey->name(), $type);
     }
 
     /** The lines around one, as received. */

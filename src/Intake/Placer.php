@@ -46,9 +46,9 @@ final class Placer
     /** Whether the places of a file may be in any system: those of marks, and of drawings that say theirs. */
     public static function asksWhere(Reading $reading): bool
     {
-        $isMarks = \in_array($reading->kind(), [FileKind::Control, FileKind::Points], true);
+        $isPlaced = \in_array($reading->kind(), [FileKind::Design, FileKind::Photo], true) && [] !== $reading->points();
 
-        return $isMarks || FileKind::Design === $reading->kind() && [] !== $reading->points();
+        return $reading->kind()->hasMarks() || $isPlaced;
     }
 
     private function placed(Project $project, Reading $reading, Meaning $meaning): Placement
@@ -56,7 +56,8 @@ final class Placer
         $records = $reading->points();
         $system = $this->references->of($project);
         $isLocal = 'local' === $meaning->frame;
-        if (!self::asksWhere($reading)) {
+        // Where a photo was taken a plane project cannot show.
+        if (!self::asksWhere($reading) || null === $system && FileKind::Photo === $reading->kind()) {
             return new Placement('global', $records);
         }
         $isTurned = true === $meaning->swap || !\in_array($meaning->sign, ['', 'none'], true);

@@ -52,8 +52,7 @@ final class Preview
         $placed = $this->placer->place($file->project(), $reading, $meaning);
         $known = KnownPlaces::of($this->points->known($file->project(), $placed->known));
         $places = new PreviewPlaces($placed->records, $reading->observations(), $known);
-        // Of a drawing the places along its lines are no marks.
-        $marks = FileKind::Design === $reading->kind() ? [] : $placed->records;
+        $marks = $reading->kind()->hasMarks() ? $placed->records : [];
         $against = AgainstKnown::findings($marks, $reading->observations(), $known);
         $findings = array_merge($this->twice($file), $placed->findings, $reading->findings(), $against);
         $questions = $reading->unitsAsked();

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Tests\Browser;
 
+use Facebook\WebDriver\WebDriverKeys;
+
 /** A sheet is laid out with the PDF beside it; a catalogue is written and tried as the field form. */
 final class SheetTest extends OfficeTestCase
 {
@@ -42,14 +44,14 @@ final class SheetTest extends OfficeTestCase
     {
         $office = self::$office;
         $office->go('/p/1/handover?page=catalogue');
-        $office->see('Catalogue site inventory: 3 types, version 1');
+        $office->see('Catalogue site inventory: 5 types, version 1');
         $office->click('[data-test=add-type]');
-        $office->see('TYPE_4');
+        $office->see('TYPE_6');
         $office->type('[data-test=type-code]', 'MAN HOLE');
         $office->see('Take MAN_HOLE');
         $office->click('[data-test=take-code]');
         $office->click('[data-test=write-catalogue]');
-        $office->see('4 types, version 2', 30);
+        $office->see('6 types, version 2', 30);
         $office->click('[data-test=try-1]');
         $office->see('version 1');
         self::assertStringNotContainsString('MAN_HOLE', $office->find('[role=group]')->getText(), 'Version 1 had no such type.');
@@ -59,8 +61,21 @@ final class SheetTest extends OfficeTestCase
         $office->see('of 10');
         $office->see('ready to keep', 20);
         $office->click('[data-test=collect-keep]');
+        // A fence is logged every five metres: at its start, and four times along twenty.
+        $office->click('[data-test=collect-FENCE]');
+        $office->click('[data-test=collect-log]');
+        $office->see('logging every 5 m');
+        $office->see('1 place');
+        for ($k = 0; $k < 10; ++$k) {
+            $office->keys(WebDriverKeys::ARROW_UP);
+        }
+        $office->see('5 places');
+        $office->click('[data-test=collect-log]');
+        $office->click('[data-test=collect-keep]');
         $office->click('[data-test=collect-bring]');
-        $office->see('1 feature agrees with version 1 and is in the project', 30);
+        $office->see('2 features agree with version 1 and are in the project', 30);
+        $office->click('[data-test=linework]');
+        $office->see('FENCE 2');
         $office->go('/p/1/intake');
         $office->see('files, all accepted');
         $office->scroll();

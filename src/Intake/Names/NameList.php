@@ -14,7 +14,6 @@ use App\Survey\Point;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
-use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Fault\UnusableInput;
 
 /** Every name of the waiting files that may be another mark's, in one list across all of them. */
@@ -99,11 +98,9 @@ final class NameList
         } catch (UnusableInput) {
             return []; // its preview says why
         }
-        if (FileKind::Design === $reading->kind()) {
-            return []; // places along lines are no marks
-        }
         $marks = [];
-        foreach ($this->placer->place($project, $reading, Meaning::fromArray($file->meaning()))->records as $r) {
+        $placed = $this->placer->place($project, $reading, Meaning::fromArray($file->meaning()));
+        foreach ($reading->kind()->hasMarks() ? $placed->records : [] as $r) {
             $marks[$r->name] = [$r->e, $r->n, $r->h];
         }
         foreach ($reading->observations() as $o) {

@@ -20,6 +20,13 @@ enum FileKind: string
     case Design = 'design';
     case Cloud = 'cloud';
     case Trajectory = 'trajectory';
+    case Photo = 'photo';
+
+    /** Whether its places are marks of the project; those of a drawing or a photo only show where it lies. */
+    public function hasMarks(): bool
+    {
+        return self::Control === $this || self::Points === $this;
+    }
 
     /** @return list<self> those a table can hold: which of them it is can be chosen */
     public static function tables(): array
@@ -43,6 +50,7 @@ enum FileKind: string
             self::Design => 'design',
             self::Cloud => 'point cloud',
             self::Trajectory => 'trajectory',
+            self::Photo => 'photo',
         };
     }
 
@@ -116,7 +124,7 @@ enum FileKind: string
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
             self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas,
-            self::Design, self::Cloud, self::Trajectory => [],
+            self::Design, self::Cloud, self::Trajectory, self::Photo => [],
         };
     }
 }

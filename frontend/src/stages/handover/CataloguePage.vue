@@ -202,7 +202,7 @@ onMounted(load);
             />
             <ElButton data-test="new-catalogue" :disabled="!project.mayChange" @click="create">New catalogue</ElButton>
           </div>
-          <div class="list">
+          <div class="list" :style="{ minHeight: `${Math.min(8, draft.types.length) * 27 + 36}px` }">
             <FiguresTable
               label="types"
               :columns="columns"
@@ -233,7 +233,7 @@ onMounted(load);
           <section v-if="linework && (linework.lines.length > 0 || linework.faults.length > 0)" data-test="linework">
             <h2>Lines that the codes of the points draw</h2>
             <p v-for="f in linework.faults" :key="f" class="doubt">{{ f }}.</p>
-            <div class="list">
+            <div class="list" :style="{ minHeight: `${Math.min(8, linework.lines.length) * 27 + 36}px` }">
               <FiguresTable
                 label="lines"
                 :columns="lineColumns"
@@ -287,7 +287,7 @@ onMounted(load);
 .list {
   display: flex;
   flex-direction: column;
-  min-height: 120px;
+  flex: none;
 }
 .sign {
   margin-right: 7px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { post } from '../../api/client';
+import { post, request } from '../../api/client';
 import type { CollectedRequest, FixesRequest, FixView } from '../../api/types';
 import FilePick from '../../fields/FilePick.vue';
 import { isTyping } from '../../frame/keys';
@@ -137,7 +137,25 @@ function keep() {
   collected.value = [...collected.value, { code: code.value, solution: 'carrier', places: places.value, attributes: said }];
   choose(type.value);
 }
+/** Photos and files go to Intake first, as they are; what is collected has their names. */
+const taken = new Map<string, File>();
+function take(attribute: string, file: File | undefined) {
+  values.value[attribute] = file?.name ?? '';
+  if (file) taken.set(file.name, file);
+}
+async function sendFiles(): Promise<boolean> {
+  const named = new Set(collected.value.flatMap((f) => Object.values(f.attributes ?? {})));
+  for (const [name, file] of taken) {
+    if (!named.has(name)) continue;
+    const form = new FormData();
+    form.append('file', file, name);
+    if (!(await project.attempt(() => request('POST', project.path('/intake'), form)))) return false;
+    taken.delete(name);
+  }
+  return true;
+}
 async function bring() {
+  if (!(await sendFiles())) return;
   const ok = await project.attempt(
     () =>
       post(project.path(`/handover/catalogues/versions/${props.result}/collected`), {
@@ -197,7 +215,7 @@ onBeforeUnmount(() => {
           :text="values[a.name] || (a.kind === 'photo' ? 'take a photo' : 'choose a file')"
           :accept="a.kind === 'photo' ? 'image/*' : undefined"
           :test="`collect-file-${a.name}`"
-          @files="([file]) => (values[a.name] = file?.name ?? '')"
+          @files="([file]) => take(a.name, file)"
         />
         <ElInput v-else v-model="values[a.name]" :maxlength="a.kind === 'text' ? a.length : 40" :aria-label="a.name" />
       </label>

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { office, show } from '../../../tests/office';
 import RemarkList from '../../frame/RemarkList.vue';
 import CadPage from './CadPage.vue';
-import { beginning, correctedCode, missingIn, newAttribute, newType, placesNeeded } from './catalogue';
+import { beginning, correctedCode, logged, missingIn, newAttribute, newType, placesNeeded, signOf } from './catalogue';
 import GisPage from './GisPage.vue';
 import { arranged, beyond, newWindow, paper, scaleText } from './sheets';
 
@@ -39,6 +39,27 @@ describe('sheets', () => {
 });
 
 describe('the catalogue', () => {
+  it('logs places at even distances over bends of the way', () => {
+    const first = logged([0, 0], [7, 0], 5, 5);
+    expect(first.at).toEqual([[5, 0]]);
+    expect(first.left).toBeCloseTo(3, 12);
+    const second = logged([7, 0], [7, 13], 5, first.left);
+    expect(second.at.map(([e, n]) => [e, Math.round(n * 1e9) / 1e9])).toEqual([
+      [7, 3],
+      [7, 8],
+      [7, 13],
+    ]);
+    expect(second.left).toBeCloseTo(5, 12);
+    expect(logged([1, 1], [1, 1], 5, 2)).toEqual({ at: [], left: 2 });
+  });
+
+  it('draws a type as its symbol, its line or an area', () => {
+    const svg = (over: object) => decodeURIComponent(signOf({ ...newType('A'), ...over }));
+    expect(svg({ symbol: 'square' })).toContain('<rect');
+    expect(svg({ kind: 'line', style: 'dashed' })).toContain('stroke-dasharray');
+    expect(svg({ kind: 'area', colour: '#112233' })).toContain('fill="#112233"');
+  });
+
   const type = {
     ...newType('HYDRANT'),
     attributes: [

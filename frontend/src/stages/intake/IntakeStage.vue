@@ -303,6 +303,7 @@ watch(
             {{ chosen.records }} records taken, {{ chosen.leftOut }} lines left out. Received {{ when(chosen.receivedAt) }} by
             {{ chosen.author }}.
           </div>
+          <img v-if="chosen.kind === 'photo'" class="photo" :src="project.path(`/intake/${chosen.id}/source`)" :alt="chosen.name" />
           <div class="quiet mono sha">sha-256 {{ chosen.sha256 }}</div>
           <div><a class="link" :href="project.path(`/intake/${chosen.id}/source`)">Download as received</a></div>
         </Slip>
@@ -326,6 +327,12 @@ watch(
 }
 .files {
   min-height: 90px;
+}
+.photo {
+  max-width: 100%;
+  max-height: 320px;
+  object-fit: contain;
+  object-position: left;
 }
 .kinds {
   padding: 18px 8px;

@@ -116,6 +116,7 @@ async function discard() {
 
 <template>
   <section class="preview" aria-label="Preview of the file">
+    <img v-if="preview.kind === 'photo'" class="photo" :src="project.path(`/intake/${preview.id}/source`)" :alt="preview.name" />
     <header>
       <h2>{{ preview.name }}</h2>
       <template v-if="!preview.unreadable">
@@ -183,6 +184,12 @@ async function discard() {
 </template>
 
 <style scoped>
+.photo {
+  max-width: 100%;
+  max-height: 260px;
+  object-fit: contain;
+  object-position: left;
+}
 .preview {
   flex: 1 1 60%;
   min-height: 0;
