@@ -43,7 +43,7 @@ final class CadController
 
             return new CadSetView(
                 $s->id(), $s->version(), $s->name(), $d->format, $d->roles, $d->codes, $d->blocks, $d->texts, $d->surfaces, $d->layers,
-                $d->alignments, $d->catalogue, $d->mapping, $d->codeLines,
+                $d->alignments, $d->catalogue, $d->mapping, $d->codeLines, $d->within,
                 $written->of($project, Exporter::PREFIX.CadExport::KEY.':'.$s->id()),
             );
         }, $this->sets->of($project));

@@ -188,6 +188,14 @@ final class CadTest extends ApiTestCase
         $counts = array_column($layers['layers'], 'count', 'name');
         self::assertSame([2, 1], [$counts['KERB'], $counts['WORKS-LIMIT']]);
         self::assertSame($this->get('/terrain')['surfaces'][0]['triangles'], $layers['faces']);
+        // What lies in the west half of the heap: fewer points, and the kerbs, that have corners there, whole.
+        $corner = static fn (float $e, float $n): array => ['e' => Heap::EAST + $e, 'n' => Heap::NORTH + $n];
+        $west = [$corner(-90.0, -90.0), $corner(0.0, -90.0), $corner(0.0, 90.0), $corner(-90.0, 90.0)];
+        $half = $this->post('/handover/cad/layers', $this->set(['within' => $west]));
+        $inside = array_filter($this->get('/points')['points'], static fn (array $p): bool => $p['e'] < Heap::EAST);
+        self::assertSame(\count($inside), $half['points']);
+        self::assertSame(2, array_column($half['layers'], 'count', 'name')['KERB']);
+        $this->post('/handover/cad', ['name' => 'two', 'within' => \array_slice($west, 0, 2)], 422);
         $id = $this->post('/handover/cad', ['name' => 'none', 'roles' => ['control']])['set'];
         $job = $this->job('/handover', ['kind' => 'cad', 'surfaces' => [$id]]);
         self::assertStringContainsString('nothing is chosen for this drawing', (string) $job['error']);

@@ -9,7 +9,6 @@ use App\Tests\ApiTestCase;
 /** Photos come in with what their tags say; the tags are written here by their numbers (Exif 2.3, tables 4, 7 and 12; from memory). */
 final class PhotoTest extends ApiTestCase
 {
-    private const SHORT = 3;
     private const ASCII = 2;
     private const LONG = 4;
     private const RATIONAL = 5;

@@ -761,6 +761,7 @@ export interface CadRequest {
   catalogue?: number;
   mapping?: ({ colour: string; from: string; style: string; to: string })[];
   codeLines?: boolean;
+  within?: ({ e: number; n: number })[];
 }
 
 /** The types of a feature catalogue. */
@@ -889,6 +890,7 @@ export interface CadSetView {
   catalogue: number;
   mapping: ({ colour: string; from: string; style: string; to: string })[];
   codeLines: boolean;
+  within: ({ e: number; n: number })[];
   files: ExportView[];
 }
 

@@ -28,11 +28,13 @@ final readonly class CadDefinition implements Definition
      * @param bool                                                                     $codeLines lines and areas that codes draw, by the
      *                                                                                            catalogue
      * @param list<array{from: string, to: string, colour: string, style: string}>     $mapping   of layers
+     * @param list<array{e: float, n: float}>                                          $within    corners of what points and lines are
+     *                                                                                            taken in; empty for everywhere
      */
     private function __construct(
         public string $format, public array $roles, public array $codes, public bool $blocks, public bool $texts, public array $surfaces,
         public array $layers, public array $alignments, public int $catalogue, public array $mapping,
-        public bool $codeLines,
+        public bool $codeLines, public array $within,
     ) {
     }
 
@@ -47,6 +49,13 @@ final readonly class CadDefinition implements Definition
         $roles = $given->texts('roles');
         foreach (array_diff($roles, PackageDefinition::ROLES) as $role) {
             $given->refuse('roles', \sprintf('"%s" is no role of points; they are %s', $role, implode(', ', PackageDefinition::ROLES)));
+        }
+
+        $within = array_map(static fn (Given $c): array => [
+            'e' => $c->number('e', -1e8, 1e8), 'n' => $c->number('n', -1e8, 1e8),
+        ], $given->items('within'));
+        if ([] !== $within && \count($within) < 3) {
+            $given->refuse('within', 'is three corners or more, or empty for everywhere');
         }
 
         return new self(
@@ -67,7 +76,7 @@ final readonly class CadDefinition implements Definition
                 'colour' => $m->oneOf('colour', ['', ...array_keys(LayerColour::ALL)], ''),
                 'style' => $m->oneOf('style', ['', ...FeatureType::STYLES], ''),
             ], $given->items('mapping')),
-            $given->is('codeLines'),
+            $given->is('codeLines'), $within,
         );
     }
 

@@ -16,6 +16,7 @@ use Mensura\Exchange\FeatureCatalogue\FeatureCatalogue;
 use Mensura\Exchange\FeatureCatalogue\FeatureType;
 use Mensura\Exchange\Package\LayerColour;
 use Mensura\Fault\UnusableInput;
+use Mensura\Surface\SurfaceLine;
 
 /** Takes what is chosen for a drawing out of the project, and puts each on its layer: by code, by surface, by drawing. */
 final class CadParts
@@ -49,11 +50,13 @@ final class CadParts
 
             return $name;
         };
+        $isIn = self::inside($d);
+        $isTouched = static fn (array $vertices): bool => [] !== array_filter($vertices, static fn (array $v): bool => $isIn($v[0], $v[1]));
         $this->points($project, $d, $table, $layer, $scene);
         $this->surfaces($project, $d, $layer, $scene);
         $drawn = null !== $table && $d->codeLines ? $this->codeLines->of($project, $table, $d->roles)['lines'] : [];
         foreach ($drawn as $line) {
-            if ([] === $d->codes || \in_array($line['code'], $d->codes, true)) {
+            if (([] === $d->codes || \in_array($line['code'], $d->codes, true)) && $isTouched($line['vertices'])) {
                 $type = $table?->type($line['code']);
                 $vertices = array_map(static fn (array $v): array => [$v[0], $v[1], $v[2] ?? 0.0], $line['vertices']);
                 $on = $layer($line['code'], self::nearest($type->colour ?? '#000000'), $type->style ?? 'solid');
@@ -63,6 +66,9 @@ final class CadParts
         }
         foreach ($d->layers as $l) {
             foreach ($this->designs->lines($project, $l['file'], [$l['layer']], 1.0) as $line) {
+                if (!$isTouched($line->vertices)) {
+                    continue;
+                }
                 $vertices = array_map(static fn (array $v): array => [$v[0], $v[1], $v[2] ?? 0.0], $line->vertices);
                 $on = $layer($l['layer'], self::OTHER, 'solid');
                 $scene->lines[] = ['layer' => $on, 'name' => $line->name, 'vertices' => $vertices, 'contour' => null];
@@ -81,12 +87,28 @@ final class CadParts
         return $scene;
     }
 
+    /**
+     * Points inside what was drawn on the map are taken, and lines that have a corner there, whole.
+     *
+     * @return \Closure(float, float): bool
+     */
+    private static function inside(CadDefinition $d): \Closure
+    {
+        if ([] === $d->within) {
+            return static fn (float $e, float $n): bool => true;
+        }
+        $corners = array_map(static fn (array $c): array => [$c['e'], $c['n'], null], $d->within);
+
+        return (new SurfaceLine(SurfaceLine::BOUNDARY, 'selection', $corners))->contains(...);
+    }
+
     /** @param \Closure(string, int, string): string $layer */
     private function points(Project $project, CadDefinition $d, ?FeatureCatalogue $table, \Closure $layer, CadScene $scene): void
     {
-        [$roles, $codes] = [array_flip($d->roles), array_flip($d->codes)];
+        [$roles, $codes, $isIn] = [array_flip($d->roles), array_flip($d->codes), self::inside($d)];
         foreach ([] === $d->roles ? [] : $this->points->of($project) as $p) {
-            if (!isset($roles[$p->role]) || [] !== $codes && !isset($codes[$p->code])) {
+            $isChosen = isset($roles[$p->role]) && ([] === $codes || isset($codes[$p->code]));
+            if (!$isChosen || !$isIn((float) $p->e, (float) $p->n)) {
                 continue;
             }
             // The first word of a code is the code, what follows says how it goes on.

@@ -19,6 +19,7 @@ final readonly class CadRequest
      * @param list<array{file: int, name: string}>                                 $alignments
      * @param int                                                                  $catalogue that gives colours and line types by code
      * @param list<array{from: string, to: string, colour: string, style: string}> $mapping   of layers
+     * @param list<array{e: float, n: float}>                                      $within    corners of what is taken; empty for all
      * @param bool                                                                 $codeLines lines that codes draw by that catalogue
      */
     public function __construct(
@@ -35,6 +36,7 @@ final readonly class CadRequest
         public int $catalogue = 0,
         public array $mapping = [],
         public bool $codeLines = false,
+        public array $within = [],
     ) {
     }
 }

@@ -14,6 +14,7 @@ final readonly class CadSetView
      * @param list<array{file: int, layer: string}>                                $layers
      * @param list<array{file: int, name: string}>                                 $alignments
      * @param list<array{from: string, to: string, colour: string, style: string}> $mapping
+     * @param list<array{e: float, n: float}>                                      $within
      * @param list<ExportView>                                                     $files      newest first
      */
     public function __construct(
@@ -31,6 +32,7 @@ final readonly class CadSetView
         public int $catalogue,
         public array $mapping,
         public bool $codeLines,
+        public array $within,
         public array $files,
     ) {
     }

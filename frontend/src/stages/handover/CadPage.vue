@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import type { CadLayersView, CadRequest, CadSetView, CadView } from '../../api/types';
 import { fileSize, when } from '../../format/units';
 import LineageList from '../../frame/LineageList.vue';
@@ -65,7 +65,18 @@ function begin(s: CadSetView | null): Required<CadRequest> {
     catalogue: s?.catalogue ?? 0,
     mapping: s?.mapping ?? [],
     codeLines: s?.codeLines ?? false,
+    within: s?.within ?? [],
   };
+}
+const drawing = ref(false);
+const scene = computed(() => {
+  const corners = draft.value.within;
+  const ring = corners.length > 0 ? [...corners, corners[0]!].flatMap((c) => [c.e, c.n]) : [];
+  return { ...pointsScene(project.points), paths: ring.length > 0 ? [{ path: ring, kind: 'limits' as const }] : [] };
+});
+function drew(ring: [number, number][]) {
+  draft.value.within = ring.map(([e, n]) => ({ e, n }));
+  drawing.value = false;
 }
 const shows = (id: number) => {
   const s = draft.value.surfaces.find((x) => x.id === id);
@@ -108,6 +119,15 @@ function map(from: string, more: Partial<{ to: string; colour: string; style: st
               ></ElCheckboxGroup
             >
           </ElFormItem>
+          <div class="row">
+            <ElButton size="small" data-test="cad-within" :type="drawing ? 'primary' : ''" @click="drawing = !drawing">{{
+              drawing ? 'Stop drawing' : 'Choose on the map…'
+            }}</ElButton>
+            <template v-if="draft.within.length > 0"
+              ><span>points and lines inside {{ draft.within.length }} corners</span>
+              <ElButton size="small" text data-test="cad-everywhere" @click="draft.within = []">take everything</ElButton></template
+            >
+          </div>
           <div class="row">
             <ElFormItem label="with a code" class="wide"
               ><ElSelect v-model="draft.codes" multiple collapse-tags :max-collapse-tags="3" placeholder="all codes" aria-label="Codes"
@@ -217,7 +237,7 @@ function map(from: string, more: Partial<{ to: string; colour: string; style: st
         </Slip>
       </div>
     </template>
-    <template #sketch><MapSketch :scene="pointsScene(project.points)" /></template>
+    <template #sketch><MapSketch :scene="scene" :drawing="drawing ? 'lasso' : false" @drawn="drew" /></template>
   </TwoPages>
 </template>
 
