@@ -65,13 +65,17 @@ final class BlockAdjustment
         }
     }
 
-    /** @throws UnusableInput where something is not determined, naming it */
-    public function run(): BlockResult
+    /**
+     * @param int $most steps at most
+     *
+     * @throws UnusableInput where something is not determined, naming it
+     */
+    public function run(int $most = self::MOST): BlockResult
     {
         $damping = 1e-4;
         $cost = $next = $this->cost();
         $promised = \INF;
-        for (; $this->iterations < self::MOST;) {
+        for (; $this->iterations < $most;) {
             ++$this->iterations;
             if (null !== $this->progress) {
                 ($this->progress)('adjusting', min(0.9, 0.1 * $this->iterations));
