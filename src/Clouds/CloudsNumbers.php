@@ -6,7 +6,7 @@ namespace App\Clouds;
 
 use App\Store\NumbersWithin;
 
-/** Clouds and passes are made of files. */
+/** Clouds, passes and flights are made of files. */
 final class CloudsNumbers implements NumbersWithin
 {
     public static function numbers(): array
@@ -21,6 +21,8 @@ final class CloudsNumbers implements NumbersWithin
             'ledger_entry.detail make-cloud' => ['files.*' => 'survey_file'],
             'result.settings pass' => $drives,
             'ledger_entry.detail align-pass' => $drives,
+            'result.settings flight' => ['mission' => 'survey_file'],
+            'ledger_entry.detail adjust-flight' => ['mission' => 'survey_file'],
         ];
     }
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use App\Clouds\Flight\FlightMaker;
+use App\Clouds\Flight\OrthoMaker;
 use App\Clouds\Pass\PassMaker;
 use App\Course\CountedStage;
 use App\Course\Course;
@@ -28,7 +30,9 @@ final class CloudsStage implements Stage
 
     public function state(Project $project, array $current, array $stale): StageView
     {
-        return CountedStage::of('clouds', 'Clouds', [CloudMaker::PREFIX, PassMaker::PREFIX], 'result', $current, $stale);
+        $kinds = [CloudMaker::PREFIX, PassMaker::PREFIX, FlightMaker::PREFIX, OrthoMaker::PREFIX];
+
+        return CountedStage::of('clouds', 'Clouds', $kinds, 'result', $current, $stale);
     }
 
     public function find(Project $project, string $like): array

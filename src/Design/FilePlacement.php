@@ -15,12 +15,14 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Fault\UnusableInput;
 
 /**
- * Drawings, clouds and trajectories stay as they were received; where the project went since then is kept with them and gone when
+ * Drawings, clouds, trajectories and flights stay as they were received; where the project went since then is kept with them and gone when
  * they are read.
  */
 final class FilePlacement implements FollowsReference
 {
-    private const KINDS = [FileKind::Design->value, FileKind::Cloud->value, FileKind::Trajectory->value];
+    private const KINDS = [
+        FileKind::Design->value, FileKind::Cloud->value, FileKind::Trajectory->value, FileKind::Flight->value,
+    ];
 
     public function __construct(private readonly SurveyFileRepository $files, private readonly Steps $steps)
     {

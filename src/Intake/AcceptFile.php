@@ -135,7 +135,7 @@ final class AcceptFile implements Prepared
     }
 
     /**
-     * Lines stay in the file as it was received; how they come to where they lie in the project is kept with it.
+     * Lines and flights stay in the file as it was received; how they come to where they lie in the project is kept with it.
      *
      * @param array<string, mixed> $kept
      *
@@ -143,7 +143,7 @@ final class AcceptFile implements Prepared
      */
     private function keptWithLines(array $kept): array
     {
-        if (!isset($kept['features'])) {
+        if (!isset($kept['features']) && !isset($kept['flight'])) {
             return $kept;
         }
 

@@ -46,7 +46,7 @@ final class Placer
     /** Whether the places of a file may be in any system: those of marks, and of drawings that say theirs. */
     public static function asksWhere(Reading $reading): bool
     {
-        $isPlaced = \in_array($reading->kind(), [FileKind::Design, FileKind::Photo], true) && [] !== $reading->points();
+        $isPlaced = \in_array($reading->kind(), [FileKind::Design, FileKind::Photo, FileKind::Flight], true) && [] !== $reading->points();
 
         return $reading->kind()->hasMarks() || $isPlaced;
     }

@@ -36,6 +36,8 @@ final class Arrows
         'Cloud' => ['Fault', 'LinearAlgebra'],
         'Passes' => ['Fault', 'LinearAlgebra', 'Cloud'],
         'Image' => ['Fault', 'LinearAlgebra'],
+        'Matching' => ['Fault', 'Image'],
+        'Flight' => ['Fault', 'Image', 'Matching'],
         'StakeOut' => [],
         'Plot' => ['Fault'],
         'Graph' => [],

@@ -15,6 +15,10 @@ use Mensura\Image\UsedRays;
  * The images of a flight as a block: positions as the mission says them, tie points as they were found, marks of control in the images.
  * Adjusted first without control, then with it; what contradicts all others is left out, a few rays at a time (data snooping, Baarda
  * 1968). Metres, pixels.
+ *
+ * @phpstan-type Known array{
+ *     id: string, role: string, place: array{float, float, float}, sd: ?array{float, float, float}, marks: array<int, array{float, float}>,
+ * }
  */
 final class FlightBlock
 {
@@ -40,8 +44,7 @@ final class FlightBlock
      * @param array{float, float, float}                                          $sd        of them
      * @param list<?list<float>>                                                  $rotations approximations; null where nothing is known
      * @param list<array<int, array{float, float}>>                               $tracks    pixels of tie points, by image
-     * @param list<array{id: string, role: string, place: array{float, float, float}, sd: ?array{float, float, float},
-     *     marks: array<int, array{float, float}>}>                               $known     control and check points
+     * @param list<Known>                                                         $known     control and check points
      */
     public function __construct(
         private readonly array $camera, private readonly array $solved, private readonly array $images, private readonly array $positions,

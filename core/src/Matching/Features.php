@@ -191,8 +191,11 @@ final class Features
                 $bins[$k] = ($old[($k + 35) % 36] + $old[$k] + $old[($k + 1) % 36]) / 3.0;
             }
         }
-        $best = (int) array_search(max($bins), $bins, true);
-        $top = $best + 0.5 + self::top($bins[($best + 35) % 36], $bins[$best], $bins[($best + 1) % 36]);
+        $best = 0;
+        for ($k = 1; $k < 36; ++$k) {
+            $best = $bins[$k] > $bins[$best] ? $k : $best;
+        }
+        $top = $best + 0.5 + self::top($bins[$best > 0 ? $best - 1 : 35], $bins[$best], $bins[$best < 35 ? $best + 1 : 0]);
 
         return ($top / 18.0 - 1.0) * \M_PI;
     }

@@ -6,7 +6,10 @@ namespace Mensura\Matching;
 
 use Mensura\Fault\UnusableInput;
 
-/** Brightness of an image, 0 to 255, row by row from the top left. Places are as pixels are counted: the middle of the first is (0.5, 0.5). */
+/**
+ * Brightness of an image, 0 to 255, row by row from the top left. Places are as pixels are counted: the middle of the first is
+ * (0.5, 0.5).
+ */
 final class GreyImage
 {
     private const MOST_PIXELS = 120_000_000;

@@ -81,7 +81,8 @@ final class PairCheck
         $s = $sum > 0.0 ? \M_SQRT2 * $n / $sum : 1.0;
 
         return [
-            array_map(static fn (float $v): float => $s * ($v - $mx), $x), array_map(static fn (float $v): float => $s * ($v - $my), $y), $s,
+            array_map(static fn (float $v): float => $s * ($v - $mx), $x),
+            array_map(static fn (float $v): float => $s * ($v - $my), $y), $s,
         ];
     }
 

@@ -21,6 +21,7 @@ enum FileKind: string
     case Cloud = 'cloud';
     case Trajectory = 'trajectory';
     case Photo = 'photo';
+    case Flight = 'flight';
 
     /** Whether its places are marks of the project; those of a drawing or a photo only show where it lies. */
     public function hasMarks(): bool
@@ -51,6 +52,7 @@ enum FileKind: string
             self::Cloud => 'point cloud',
             self::Trajectory => 'trajectory',
             self::Photo => 'photo',
+            self::Flight => 'photo flight',
         };
     }
 
@@ -124,7 +126,8 @@ enum FileKind: string
                 new Field('czz', 'cov ZZ', 'variance', true, ['czz', 'covzz', 'varz', 'qzz', 'varzz']),
             ],
             self::Occupation, self::Navigation, self::Orbits, self::RoverFeatures, self::Recording, self::Antennas,
-            self::Design, self::Cloud, self::Trajectory, self::Photo => [],
+            self::Design, self::Cloud, self::Trajectory, self::Photo,
+            self::Flight => [],
         };
     }
 }

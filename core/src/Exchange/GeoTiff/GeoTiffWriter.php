@@ -23,8 +23,9 @@ final class GeoTiffWriter
      * @param list<?float> $h by row
      * @param ?int         $system projected system, EPSG code; null where there is none
      */
-    public static function heights(string $path, int $columns, int $rows, array $h, float $west, float $north, float $cell, ?int $system): void
-    {
+    public static function heights(
+        string $path, int $columns, int $rows, array $h, float $west, float $north, float $cell, ?int $system,
+    ): void {
         $strips = [];
         for ($row = 0; $row < $rows; $row += self::ROWS) {
             $part = \array_slice($h, $row * $columns, self::ROWS * $columns);
@@ -41,8 +42,9 @@ final class GeoTiffWriter
      *
      * @param string $rgba bytes by row
      */
-    public static function colours(string $path, int $columns, int $rows, string $rgba, float $west, float $north, float $cell, ?int $system): void
-    {
+    public static function colours(
+        string $path, int $columns, int $rows, string $rgba, float $west, float $north, float $cell, ?int $system,
+    ): void {
         self::write($path, $columns, $rows, str_split($rgba, max(1, self::ROWS * $columns * 4)), [
             258 => [self::SHORT, [8, 8, 8, 8]], 262 => [self::SHORT, [2]], 277 => [self::SHORT, [4]], 338 => [self::SHORT, [2]],
         ], $west, $north, $cell, $system);
