@@ -8,12 +8,15 @@ use App\Account\User;
 use App\Account\UserRepository;
 use App\Intake\IntakeOperations;
 use App\Intake\Meaning;
+use App\Job\Jobs;
 use App\Ledger\Ledger;
 use App\Project\Members;
 use App\Project\Project;
 use App\Project\ProjectRepository;
 use App\Project\Role;
 use App\Survey\SurveyFileRepository;
+use Demo\Flight\FlightDemo;
+use Demo\Flight\FlightDemoHandler;
 use Demo\Gnss\KerbWalk;
 use Demo\Gnss\RoverWalk;
 use Demo\Gnss\Sessions;
@@ -32,6 +35,9 @@ final class LoadDemoCommand extends Command
     public const PROJECT = 'Kestrel Tarn refurbishment';
     public const PASSWORD = 'open field book';
 
+    /** Images of the flight that make a block of two strips. */
+    private const FEW = [0, 1, 2, 7, 8, 9];
+
     public function __construct(
         private readonly ProjectRepository $projects,
         private readonly UserRepository $users,
@@ -42,12 +48,16 @@ final class LoadDemoCommand extends Command
         private readonly SurveyFileRepository $files,
         private readonly DemoStory $story,
         private readonly ClockInterface $clock,
+        private readonly FlightDemo $flight,
+        private readonly Jobs $jobs,
     ) {
         parent::__construct();
     }
 
     protected function configure(): void
     {
+        $words = 'A project with a photo flight too: "worker" has it prepared by the worker, "files" brings a few of its images in';
+        $this->addOption('flight', null, InputOption::VALUE_REQUIRED, $words, 'none');
         $this->addOption('files-only', null, InputOption::VALUE_REQUIRED, 'Write the field files into this folder and stop');
     }
 
@@ -73,6 +83,7 @@ final class LoadDemoCommand extends Command
 
             return self::SUCCESS;
         }
+        $this->flight((string) $input->getOption('flight'));
         if (null !== $this->projects->findOneBy(['name' => self::PROJECT])) {
             $output->writeln('The demo project is already there.');
             $this->sayAccount($output);
@@ -92,6 +103,24 @@ final class LoadDemoCommand extends Command
         $this->sayAccount($output);
 
         return self::SUCCESS;
+    }
+
+    /** Heavier than the rest: the office opens while the worker prepares it. */
+    private function flight(string $how): void
+    {
+        if ('none' === $how) {
+            return;
+        }
+        $owner = $this->user('demo', 'Demo Surveyor');
+        $project = $this->flight->found($owner, $this->user('review', 'Demo Reviewer'));
+        if (null === $project) {
+            return;
+        }
+        if ('files' === $how) {
+            $this->flight->bring($project, $owner, self::FEW);
+        } else {
+            $this->jobs->start($project, $owner, FlightDemoHandler::kind(), 'Prepare the flight', ['owner' => $owner->username()]);
+        }
     }
 
     /** @param array<string, string> $files */

@@ -80,6 +80,7 @@ final class SameNumbersTest extends TestCase
     public static function programs(): iterable
     {
         yield 'every fixture input of every verb' => ['verbs.php', 280];
+        yield 'a photo flight' => ['flight.php', 6];
         yield 'the application' => ['application.php', 24];
     }
 

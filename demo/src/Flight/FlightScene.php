@@ -83,8 +83,11 @@ final class FlightScene
     {
         [$x, $y] = [$e - $this->east + 500.0, $n - $this->north + 500.0];
         $sum = 0.0;
-        foreach ([[0.9, 0.30], [2.3, 0.34], [6.1, 0.22], [17.0, 0.14]] as $k => [$size, $part]) {
-            [$u, $v] = [$x / $size, $y / $size];
+        // Cosine, sine: the squares of each size are turned, for nothing in a field runs north.
+        foreach ([
+            [0.7, 0.26, 0.88, 0.47], [1.9, 0.34, 0.45, 0.89], [5.3, 0.26, 0.96, 0.28], [17.0, 0.14, 0.7, 0.71],
+        ] as $k => [$size, $part, $c, $s]) {
+            [$u, $v] = [($c * $x + $s * $y) / $size, 400.0 + ($c * $y - $s * $x) / $size];
             [$i, $j] = [(int) $u, (int) $v];
             [$u, $v] = [$u - $i, $v - $j];
             [$u, $v] = [$u * $u * (3.0 - 2.0 * $u), $v * $v * (3.0 - 2.0 * $v)];
@@ -95,7 +98,10 @@ final class FlightScene
             $sum += $part * ($a + $u * ($b - $a) + $v * ($c - $a + $u * ($a - $b - $c + $d)));
         }
 
-        return 20.0 + 215.0 * $sum;
+        // A trodden path across it.
+        $off = $y - 512.0 - 7.0 * sin(0.05 * $x) - 0.3 * ($x - 500.0);
+
+        return min(255.0, 20.0 + 205.0 * $sum + 45.0 * exp(-$off * $off / 1.6));
     }
 
     /** Between 0 and 1, another for every corner and size. */

@@ -545,6 +545,23 @@ export interface CloudRequest {
   passes?: number[];
 }
 
+/** Which mission is adjusted, with marks of control in its images. Pixels. */
+export interface FlightRequest {
+  name: string;
+  mission: number;
+  number?: number | null;
+  marks?: ({ image: string; point: string; x: number; y: number })[];
+}
+
+/** What is made of an adjusted flight: heights and an orthoimage. Metres. */
+export interface OrthoRequest {
+  name: string;
+  flight: number;
+  number?: number | null;
+  cell?: number | null;
+  pixel?: number | null;
+}
+
 /** Which drive is laid onto which. Metres, seconds. */
 export interface PassRequest {
   name: string;
@@ -614,6 +631,80 @@ export interface CloudView {
 export interface CloudsView {
   clouds: CloudView[];
   files: CloudFileView[];
+}
+
+/** An adjusted photo flight. Metres. */
+export interface FlightView {
+  number: number;
+  name: string;
+  of: string;
+  mission: number;
+  images: number;
+  joined: number;
+  alone: string[];
+  points: number;
+  rays: number;
+  left: number;
+  sigma0: number | null;
+  freeSigma0: number | null;
+  control: number;
+  isHeld: boolean;
+  checks: number;
+  rms: number[] | null;
+  pixel: number;
+  swapped: ({ 0: string; 1: string })[];
+  converged: boolean;
+  marks: ({ image: string; point: string; x: number; y: number })[];
+  run: number;
+  output: string;
+  at: string;
+  author: string;
+  stale: string[];
+}
+
+/** The photo flights of a project. */
+export interface FlightsView {
+  flights: FlightView[];
+  orthos: OrthoView[];
+  missions: ({ id: number; images: number; name: string })[];
+  points: ({ e: number; h: number; n: number; name: string; role: string })[];
+}
+
+/** A mission where the project has it: what its images show of the ground. Metres. */
+export interface MissionView {
+  id: number;
+  name: string;
+  width: number;
+  height: number;
+  above: number;
+  isOriented: boolean;
+  missing: number;
+  pixel: number;
+  area: number;
+  threefold: number;
+  forward: number | null;
+  images: ({ e: number; file: string; footprint: ({ 0: number; 1: number })[]; h: number; n: number; photo: number | null })[];
+  cover: { count: number[]; e: number[]; n: number[]; size: number };
+}
+
+/** Heights and an orthoimage of a flight. Metres. */
+export interface OrthoView {
+  number: number;
+  name: string;
+  flight: number;
+  of: string;
+  cell: number;
+  pixel: number;
+  columns: number;
+  rows: number;
+  completeness: number;
+  box: number[];
+  known: ({ id: string; off: number; role: string })[];
+  run: number;
+  output: string;
+  at: string;
+  author: string;
+  stale: string[];
 }
 
 /** A pass as it was laid onto another. Metres. */

@@ -18,6 +18,7 @@ import { emptyScene, type Scene } from '../../sketch/scene';
 import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import CloudForm from './CloudForm.vue';
+import FlightPages from './FlightPages.vue';
 import PassesPages from './PassesPages.vue';
 import { classColumns, classRows, cloudColumns, fileColumns } from './columns';
 import { between, cloudWords, fitWords, shortHeight } from './words';
@@ -34,10 +35,12 @@ const KINDS = [
 const project = useProject();
 const route = useRoute();
 const units = computed(() => project.units);
-const page = ref<'clouds' | 'passes'>(route.query.page === 'passes' ? 'passes' : 'clouds');
+const asked = route.query.page;
+const page = ref<'clouds' | 'passes' | 'flights'>(asked === 'passes' || asked === 'flights' ? asked : 'clouds');
 const tabs = [
   ['clouds', 'Clouds'],
   ['passes', 'Passes'],
+  ['flights', 'Photo flights'],
 ] as const;
 const stage = ref<CloudsView | null>(null);
 const chosen = ref(0);
@@ -153,6 +156,9 @@ watch(url, loadPlan);
   <PassesPages v-if="page === 'passes'">
     <template #tabs><PageTabs v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" /></template>
   </PassesPages>
+  <FlightPages v-else-if="page === 'flights'">
+    <template #tabs><PageTabs v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" /></template>
+  </FlightPages>
   <TwoPages v-else>
     <template #figures>
       <div v-if="stage" class="sheet">

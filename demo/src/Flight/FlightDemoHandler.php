@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Demo\Flight;
+
+use App\Account\UserRepository;
+use App\Clouds\Flight\FlightMaker;
+use App\Clouds\Flight\FlightSettings;
+use App\Clouds\Flight\OrthoMaker;
+use App\Clouds\Flight\OrthoSettings;
+use App\Job\JobContext;
+use App\Job\JobHandler;
+
+/** Renders the flight, brings it in, adjusts it and makes its orthoimage, while the office is open already. */
+final class FlightDemoHandler implements JobHandler
+{
+    public function __construct(
+        private readonly FlightDemo $demo, private readonly UserRepository $users, private readonly FlightMaker $flights,
+        private readonly OrthoMaker $orthos,
+    ) {
+    }
+
+    public static function kind(): string
+    {
+        return 'demo-flight';
+    }
+
+    public function run(JobContext $context): void
+    {
+        $owner = $this->users->named((string) $context->payload['owner']) ?? throw new \LogicException('The owner is gone.');
+        $part = static fn (string $stage, float $from, float $to): \Closure => static fn (float $of) => $context->report(
+            $stage, $from + $of * ($to - $from),
+        );
+        [$mission, $marks] = $this->demo->bring($context->project, $owner, null, $part('rendering images', 0.0, 0.25));
+        $number = $this->flights->make(
+            $context->project, $owner->name(), null, new FlightSettings('field, May', $mission, $marks),
+            static fn (string $stage, float $of) => $context->report($stage, 0.25 + 0.5 * $of),
+        );
+        $this->orthos->make(
+            $context->project, $owner->name(), null, new OrthoSettings('field, May', $number),
+            static fn (string $stage, float $of) => $context->report($stage, 0.75 + 0.25 * $of),
+        );
+        $context->outcome(['number' => $number]);
+    }
+}
