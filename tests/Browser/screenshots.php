@@ -67,16 +67,6 @@ try {
         $office->see('is read as');
         $shoot('intake');
     }
-    if ($wants('reference')) {
-        $office->go('/p/1/reference');
-        $office->type('[data-test=system-search]', 'here');
-        $office->see('ppm at the centre');
-        $shoot('reference');
-        $office->go('/p/1/reference?page=localization');
-        $office->click('[data-test=open-1]');
-        $office->find('[data-test=suspect]');
-        $shoot('reference-localization');
-    }
     if ($wants('terrain')) {
         $office->go('/p/1/terrain?surface=3');
         $office->see('Heap, June: ');
@@ -115,6 +105,21 @@ try {
         $office->see('Both drives agree', 30);
         sleep(2);
         $shoot('passes');
+    }
+    if ($wants('reference')) {
+        $office->go('/p/1/reference');
+        $office->type('[data-test=system-search]', 'here');
+        $office->see('ppm at the centre');
+        $shoot('reference');
+    }
+    if ($wants('flights')) {
+        $office->console('mensura:demo', '--flight=worker');
+        $office->go('/');
+        $office->signIn();
+        $office->go('/p/2/clouds?page=flights');
+        $office->see('Made of it', 600);
+        $office->settle();
+        $shoot('flights');
     }
     if ($wants('checks')) {
         $office->go('/p/1/checks');

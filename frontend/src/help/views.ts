@@ -69,7 +69,7 @@ export const VIEWS: Record<string, ViewHelp> = {
       'What it is made of stays as it is; a cloud changed anew makes what rests on it stale.',
       'In space a drag turns it and the wheel comes closer; coloured by height, class, intensity or its own colours.',
       'Click a point to read it, a second one to measure; a name makes it a point of the project.',
-      'Hand over writes LAS, E57, PLY or lines, or a folder that any browser shows: pages beside 3D Tiles.',
+      'Photo flights: adjust, mark control and check points in the images, adjust anew; then heights and an orthoimage.',
     ],
     doc: ['numerics', 'point-clouds'],
   },
