@@ -38,8 +38,8 @@ $block = new FlightBlock(
 $adjusted = $block->adjust(false, null);
 $say('block', [$adjusted->result->cameras, $adjusted->result->positions, $adjusted->result->rotations, $adjusted->result->places]);
 $images = new OrientedImages(
-    FlightScene::CAMERA, array_combine(array_keys($grey), array_column($truth, 0)), array_combine(array_keys($grey), array_column($truth, 1)),
-    FlightScene::WIDTH, FlightScene::HEIGHT,
+    FlightScene::CAMERA, array_combine(array_keys($grey), array_column($truth, 0)),
+    array_combine(array_keys($grey), array_column($truth, 1)), FlightScene::WIDTH, FlightScene::HEIGHT,
 );
 $model = ElevationModel::of($images, $grey, [493792.0, 6028292.0, 493806.0, 6028304.0], [228.0, 238.0], 1.0);
 $say('heights', [$model->h, $model->score]);

@@ -44,9 +44,11 @@ final class LandXmlSurveyTest extends TestCase
     public function testWhatIsWrittenReadsBack(): void
     {
         $at = new \DateTimeImmutable('2031-05-02 09:15:00');
-        $sight = static fn (string $set, string $to, float $hi, ?int $face, array $values, mixed $time = null): SurveySight =>
-            new SurveySight(0, 'A', '', $set, $to, $hi, 0.0 === $hi ? 0.0 : 1.3, $face, $values, $time)
-        ;
+        $sight = static function (
+            string $set, string $to, float $hi, ?int $face, array $values, ?\DateTimeImmutable $time = null,
+        ): SurveySight {
+            return new SurveySight(0, 'A', '', $set, $to, $hi, 0.0 === $hi ? 0.0 : 1.3, $face, $values, $time);
+        };
         $sights = [
             $sight('1', 'B', 1.532, 1, ['direction' => 10.50123456789, 'zenith' => 89.25, 'slope-distance' => 120.125], $at),
             $sight('1', 'B', 1.532, 2, ['direction' => 10.502, 'zenith' => 89.248, 'slope-distance' => 120.127]),
