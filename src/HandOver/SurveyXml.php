@@ -88,7 +88,7 @@ final class SurveyXml implements ExportKind
         }
         $largest = 0.0;
         foreach ($meant as $s) {
-            $found = array_shift($left[$key($s)]);
+            $found = isset($left[$key($s)]) ? array_shift($left[$key($s)]) : null;
             foreach ($s->values as $kind => $value) {
                 $largest = null === $found ? \INF : max($largest, abs($value - $found->values[$kind]));
             }

@@ -85,7 +85,9 @@ final class Placer
                 ? $this->localized($project, (int) substr($meaning->frame, 13), $records)
                 : $this->moved($project, $system, $reading, $meaning);
         } catch (UnusableInput $e) {
-            return Placement::impossible('global', $records, $e->reason);
+            // A photo is none the worse where its place cannot be brought over.
+            return FileKind::Photo === $reading->kind()
+                ? new Placement('global', []) : Placement::impossible('global', $records, $e->reason);
         }
     }
 

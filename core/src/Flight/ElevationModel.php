@@ -59,7 +59,9 @@ final class ElevationModel
         OrientedImages $images, array $grey, float $west, float $north, float $size, int $columns, int $rows, array $between, ?self $before,
         int $level, ?\Closure $progress,
     ): self {
-        $pixel = $images->groundPixel(0.5 * ($between[0] + $between[1]));
+        // Of the images as they are looked at, which may be smaller than they were taken.
+        $scale = [] === $grey ? 1.0 : max(array_map(static fn (GreyImage $g): float => $g->scale, $grey));
+        $pixel = $scale * $images->groundPixel(0.5 * ($between[0] + $between[1]));
         // A step in height moves the images by half a pixel or so against each other.
         $step = max(0.15 * $size, 1.2 * $pixel);
         $spacing = max($pixel, $size / (2.0 * self::HALF + 1.0));
@@ -74,7 +76,7 @@ final class ElevationModel
                 $near = $before?->near($e, $n);
                 [$low, $high] = null === $near ? $between : [$near[0] - 2.0 * $step, $near[1] + 2.0 * $step];
                 $middle = 0.5 * ($low + $high);
-                $of = $images->showing($e, $n, $middle, self::IMAGES, (self::HALF + 1.0) * $spacing / $pixel);
+                $of = $images->showing($e, $n, $middle, self::IMAGES, (self::HALF + 1.0) * $spacing * $scale / $pixel);
                 [$best, $at] = \count($of) < 2 ? [-1.0, $middle] : self::search($images, $grey, $of, $e, $n, $low, $high, $step, $spacing);
                 $h[] = $best >= self::LEAST ? $at : null;
                 $score[] = $best;

@@ -34,7 +34,6 @@ final class FlightBlock
     private const CRITICAL = 3.9;
     /** Times the residual half of the points have before anything is adjusted, beyond which a point is mistaken. */
     private const GROSS = 4.0;
-    private const MARK = 'mark';
 
     /**
      * @param list<float>                                                         $camera    in the order of {@see Lens::NAMES}
@@ -84,7 +83,7 @@ final class FlightBlock
     }
 
     /**
-     * @param array<string, true> $left rays that are left out, "image track" and "mark image point"
+     * @param array<string, true> $left rays that are left out, "image track"
      */
     private function block(bool $hasControl, array $left, ?FlightAdjusted $begin): Block
     {
@@ -112,13 +111,11 @@ final class FlightBlock
                 self::ray($b, $i, $p, $x, $y, self::TIE_SD);
             }
         }
-        foreach ($this->known as $k => $known) {
+        foreach ($this->known as $known) {
             $role = $hasControl && Block::CONTROL === $known['role'] ? Block::CONTROL : Block::CHECK;
             $p = self::point($b, $known['id'], $role, $known['place'], Block::CONTROL === $role ? $known['sd'] : null);
             foreach ($known['marks'] as $i => [$x, $y]) {
-                if (!isset($left[self::MARK." $i $k"])) {
-                    self::ray($b, $i, $p, $x, $y, self::MARK_SD);
-                }
+                self::ray($b, $i, $p, $x, $y, self::MARK_SD);
             }
         }
 

@@ -14,7 +14,10 @@ final class FlightImages
 {
     /** Pixels an image is looked at with, the longer side. */
     public const LOOKED_AT = 1600;
+    /** Features of an image, and of all together as many as memory holds. */
     private const FEATURES = 1000;
+    private const LEAST_FEATURES = 300;
+    private const ALL_FEATURES = 120_000;
     /** Pairs an image is part of at most: the nearest. */
     private const NEIGHBOURS = 14;
     /** Share of the diagonal of what an image shows within which another is taken to overlap. */
@@ -49,13 +52,14 @@ final class FlightImages
         $flight = new self();
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $features = [];
+        $most = max(self::LEAST_FEATURES, min(self::FEATURES, intdiv(self::ALL_FEATURES, max(1, \count($paths)))));
         foreach ($paths as $i => $path) {
             $size = @getimagesize($path) ?: [0, 0];
             if ($size[0] !== $width || $size[1] !== $height) {
                 $words = 'has %d × %d pixels, the mission says %d × %d';
                 throw new UnusableInput($names[$i], \sprintf($words, $size[0], $size[1], $width, $height));
             }
-            $features[] = $found = Features::of(GreyImage::read($path, $names[$i], self::LOOKED_AT), self::FEATURES);
+            $features[] = $found = Features::of(GreyImage::read($path, $names[$i], self::LOOKED_AT), $most);
             $flight->features[] = $found->count();
             $report('features', ($i + 1) / \count($paths));
         }

@@ -34,6 +34,8 @@ final class OrthoMaker implements Recompute
 
     private const MOST_CELLS = 4_000_000;
     private const MOST_PIXELS = 60_000_000;
+    /** Squares of the longer side of all images that heights are made of. */
+    private const MOST_HELD = 50_000_000;
     private const PICTURE_SIZE = 1400;
     /** Ground pixels of a cell. */
     private const CELL = 4.0;
@@ -86,14 +88,17 @@ final class OrthoMaker implements Recompute
         $figures = $this->store->getJson($flight->output);
         $images = self::oriented($mission, $figures);
         $grey = [];
+        // All are held at once: the more there are, the smaller they are looked at.
+        $looked = min(FlightImages::LOOKED_AT, (int) sqrt(self::MOST_HELD / max(1, \count($images->positions))));
         foreach ($images->positions as $i => $_) {
             $path = $paths[$i] ?? throw new UnusableInput('/flight', $mission->files[$i].' is not among the photos any more');
-            $grey[$i] = GreyImage::read($path, $mission->files[$i], FlightImages::LOOKED_AT);
+            $grey[$i] = GreyImage::read($path, $mission->files[$i], $looked);
             $report('reading images', 0.01 + 0.08 * \count($grey) / \count($images->positions));
         }
         [$box, $between] = self::reach($figures['tiePoints']);
         $ground = $images->groundPixel(0.5 * ($between[0] + $between[1]));
-        $cell = $settings->cell ?? self::round(self::CELL * $ground);
+        $scale = max(1.0, max($mission->width, $mission->height) / $looked);
+        $cell = $settings->cell ?? self::round(self::CELL * $scale * $ground);
         $pixel = $settings->pixel ?? self::round($ground);
         $area = ($box[2] - $box[0]) * ($box[3] - $box[1]);
         if ($area / $cell ** 2 > self::MOST_CELLS || $area / $pixel ** 2 > self::MOST_PIXELS) {

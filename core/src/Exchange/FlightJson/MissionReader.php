@@ -12,7 +12,7 @@ use Mensura\Image\Lens;
 final class MissionReader
 {
     public const FORMAT = 'mensura-flight/1';
-    private const MOST = 2000;
+    private const MOST = 500;
     private const FARTHEST = 1e8;
 
     /** @throws UnusableInput */
