@@ -190,10 +190,9 @@ final class FlightMaker implements Recompute
      */
     private static function swapped(FlightAdjusted $free): array
     {
-        $given = array_column($free->block->pointIds, null);
         $places = [];
         foreach ($free->known() as $k) {
-            $place = $free->block->places[(int) array_search($k['id'], $given, true)];
+            $place = $free->block->places[(int) array_search($k['id'], $free->block->pointIds, true)];
             if (null !== $k['off'] && null !== $place) {
                 $places[] = [$k['id'], $place, [$place[0] + $k['off'][0], $place[1] + $k['off'][1], $place[2] + $k['off'][2]]];
             }

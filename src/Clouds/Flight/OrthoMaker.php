@@ -69,7 +69,7 @@ final class OrthoMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $slot = FlightMaker::PREFIX.$settings->flight;
-        [$basis, [$mission, $paths, $flight, $system]] = $this->results->reading(
+        [$basis, [$mission, $paths, $flight, $points, $system]] = $this->results->reading(
             $project, [], [$slot], function (Project $project) use ($slot): array {
                 $flight = $this->results->current($project)[$slot] ?? throw new UnusableInput('/flight', 'there is no such flight');
                 if (isset($this->results->stale($project)[$slot])) {
@@ -81,6 +81,7 @@ final class OrthoMaker implements Recompute
 
                 return [
                     $mission, $this->files->paths($project, $mission), $flight,
+                    array_column($this->files->markable($project), null, 'name'),
                     1 === preg_match('/^EPSG:(\d+)$/D', $code, $m) ? (int) $m[1] : null,
                 ];
             },
@@ -115,7 +116,7 @@ final class OrthoMaker implements Recompute
         $output = $this->kept($model, $columns, $rows, $rgba, $pixel, $system);
         $off = [];
         foreach ($figures['known'] as $k) {
-            $point = array_column($this->files->markable($project), null, 'name')[$k['id']] ?? null;
+            $point = $points[$k['id']] ?? null;
             $h = null === $point ? null : $model->at($point['e'], $point['n']);
             if (null !== $point && null !== $h) {
                 $off[] = ['id' => $k['id'], 'role' => $k['role'], 'off' => $h - $point['h']];

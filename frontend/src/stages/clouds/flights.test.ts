@@ -71,6 +71,7 @@ describe('a photo flight', () => {
     });
     expect(flightHeadline(flight({ rms: [0.4, 0.1] }), units).tone).toBe('doubt');
     expect(flightHeadline(flight({ isHeld: false, rms: null }), units).words).toContain('control is not marked');
+    expect(flightHeadline(flight({ converged: false }), units).tone).toBe('fails');
     expect(flightHeadline(flight({ rms: null }), units).words).toContain('no check point');
     expect(flightHeadline(flight({ alone: ['x.jpg'] }), units)).toEqual({ words: '1 of 15 images do not join the others', tone: 'fails' });
     expect(flightHeadline(flight({ swapped: [{ 0: 'A', 1: 'B' }] }), units).words).toBe("The marks of A and B are each other's");

@@ -16,6 +16,7 @@ export type Mark = FlightView['marks'][number];
 /** What the page says first. */
 export function flightHeadline(f: FlightView, units: UnitsView): { words: string; tone: 'holds' | 'doubt' | 'fails' } {
   if (f.swapped.length > 0) return { words: `The marks of ${f.swapped[0]![0]} and ${f.swapped[0]![1]} are each other's`, tone: 'fails' };
+  if (!f.converged) return { words: 'The adjustment does not come to an end: look at the marks and the mission', tone: 'fails' };
   if (f.alone.length > 0) return { words: `${f.alone.length} of ${f.images} images do not join the others`, tone: 'fails' };
   if (!f.isHeld) return { words: 'The images agree; control is not marked yet', tone: 'doubt' };
   if (!f.rms) return { words: 'Adjusted to control; no check point is marked', tone: 'doubt' };
