@@ -83,9 +83,9 @@ final class LoadDemoCommand extends Command
 
             return self::SUCCESS;
         }
-        $this->flight((string) $input->getOption('flight'));
         if (null !== $this->projects->findOneBy(['name' => self::PROJECT])) {
             $output->writeln('The demo project is already there.');
+            $this->flight((string) $input->getOption('flight'));
             $this->sayAccount($output);
 
             return self::SUCCESS;
@@ -100,6 +100,7 @@ final class LoadDemoCommand extends Command
         $this->bring($project, $owner, $slab + $heap);
         $this->story->tell($project, $owner->name(), $site['marks']);
         $output->writeln('Demo project loaded.');
+        $this->flight((string) $input->getOption('flight'));
         $this->sayAccount($output);
 
         return self::SUCCESS;
