@@ -37,6 +37,8 @@ final class LoadDemoCommand extends Command
 
     /** Images of the flight that make a block of two strips. */
     private const FEW = [0, 1, 2, 7, 8, 9];
+    /** Images of the rover that are enough to pick in. */
+    private const FEW_OF_ROVER = [2, 3, 4, 5];
 
     public function __construct(
         private readonly ProjectRepository $projects,
@@ -56,7 +58,7 @@ final class LoadDemoCommand extends Command
 
     protected function configure(): void
     {
-        $words = 'A project with a photo flight too: "worker" has it prepared by the worker, "files" brings a few of its images in';
+        $words = 'A project with a photo flight too: "worker" has it prepared by the worker, "files" brings a few images in, "rover" some of a rover';
         $this->addOption('flight', null, InputOption::VALUE_REQUIRED, $words, 'none');
         $this->addOption('files-only', null, InputOption::VALUE_REQUIRED, 'Write the field files into this folder and stop');
     }
@@ -119,8 +121,12 @@ final class LoadDemoCommand extends Command
         }
         if ('files' === $how) {
             $this->flight->bring($project, $owner, self::FEW);
+        } elseif ('rover' === $how) {
+            $this->flight->bringGroups($project, $owner, ['barn, front' => self::FEW_OF_ROVER]);
         } else {
-            $this->jobs->start($project, $owner, FlightDemoHandler::kind(), 'Prepare the flight', ['owner' => $owner->username()]);
+            foreach (['flight' => 'Prepare the flight', 'rover' => 'Prepare the images of the rover'] as $part => $title) {
+                $this->jobs->start($project, $owner, FlightDemoHandler::kind(), $title, ['owner' => $owner->username(), 'part' => $part]);
+            }
         }
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use App\Clouds\Group\MadeDense;
 use App\Clouds\Pass\PassScans;
 use App\Design\CloudFiles;
 use App\Design\FilePlacement;
@@ -32,7 +33,7 @@ final class CloudMaker implements Recompute
 
     public function __construct(
         private readonly CloudFiles $files, private readonly MadeClouds $made, private readonly PassScans $scans,
-        private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
+        private readonly MadeDense $dense, private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
     ) {
     }
 
@@ -108,6 +109,10 @@ final class CloudMaker implements Recompute
         foreach ($settings->passes as $i => $number) {
             $sources[] = $this->scans->opened($project, $number, "/passes/$i");
             $names[] = $this->scans->name($project, $number);
+        }
+        foreach ($settings->dense as $i => $number) {
+            $sources[] = [$this->dense->opened($project, $number, "/dense/$i"), null];
+            $names[] = $this->dense->name($project, $number);
         }
         foreach ($settings->clouds as $i => $cloud) {
             $result = $this->made->fresh($project, $cloud, "/clouds/$i");

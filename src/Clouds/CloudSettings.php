@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds;
 
+use App\Clouds\Group\DenseMaker;
 use App\Clouds\Pass\PassMaker;
 use App\Clouds\Request\CloudRequest;
 use App\Reference\ReferenceContent;
@@ -15,6 +16,7 @@ final readonly class CloudSettings
     /**
      * @param list<int>                 $files   received clouds it is made of
      * @param list<int>                 $clouds  and those made before
+     * @param list<int>                 $dense   and dense points of images
      * @param list<int>                 $passes  and scans of passes, as those are corrected
      * @param list<array{float, float}> $crop    easting and northing of corners; empty for all of it
      * @param bool                      $outside whether what lies outside them is kept instead
@@ -26,14 +28,14 @@ final readonly class CloudSettings
     public function __construct(
         public string $name, public array $files, public array $clouds = [], public array $crop = [], public bool $outside = false,
         public ?float $thin = null, public bool $noise = false, public bool $ground = false, public array $classes = [],
-        public int $onto = 0, public float $within = 1.0, public array $passes = [],
+        public int $onto = 0, public float $within = 1.0, public array $passes = [], public array $dense = [],
     ) {
     }
 
     /** @throws UnusableInput */
     public static function of(CloudRequest $r): self
     {
-        if ([] === $r->files && [] === $r->clouds && [] === $r->passes) {
+        if ([] === [...$r->files, ...$r->clouds, ...$r->passes, ...$r->dense]) {
             throw new UnusableInput('/files', 'are none; choose the clouds it is made of');
         }
         if (null !== $r->number && \in_array($r->number, $r->clouds, true)) {
@@ -58,7 +60,7 @@ final readonly class CloudSettings
         return new self(
             trim((string) $s['name']), $whole('files'), $whole('clouds'), array_values($crop), (bool) ($s['outside'] ?? false),
             isset($s['thin']) ? (float) $s['thin'] : null, (bool) ($s['noise'] ?? false), (bool) ($s['ground'] ?? false), $whole('classes'),
-            (int) ($s['onto'] ?? 0), (float) ($s['within'] ?? 1.0), $whole('passes'),
+            (int) ($s['onto'] ?? 0), (float) ($s['within'] ?? 1.0), $whole('passes'), $whole('dense'),
         );
     }
 
@@ -73,9 +75,15 @@ final readonly class CloudSettings
     {
         $clouds = array_filter([...$this->clouds, $this->onto]);
 
-        $slots = array_map(static fn (int $n): string => CloudMaker::PREFIX.$n, array_values(array_unique($clouds)));
+        $all = [CloudMaker::PREFIX => array_unique($clouds), PassMaker::PREFIX => $this->passes, DenseMaker::PREFIX => $this->dense];
+        $slots = [];
+        foreach ($all as $prefix => $numbers) {
+            foreach ($numbers as $n) {
+                $slots[] = $prefix.$n;
+            }
+        }
 
-        return [...$slots, ...array_map(static fn (int $n): string => PassMaker::PREFIX.$n, $this->passes)];
+        return $slots;
     }
 
     /** @return list<string> what is done, in words */

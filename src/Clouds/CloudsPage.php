@@ -40,7 +40,8 @@ final class CloudsPage
         $s = $r->summary;
 
         return new CloudView(
-            $r->number(), $d->name, (string) $s['of'], $d->words(), $d->files, $d->clouds, $d->passes, $d->crop, $d->outside,
+            $r->number(), $d->name, (string) $s['of'], $d->words(), $d->files, $d->clouds, $d->passes, $d->dense, $d->crop,
+            $d->outside,
             $d->thin, $d->noise, $d->ground, $d->classes, $d->onto, $d->within, self::fit($s['fit'] ?? null), (int) $s['points'],
             array_map(intval(...), (array) $s['classes']),
             array_values(array_map(floatval(...), (array) $s['extent'])),

@@ -6,6 +6,7 @@ namespace App\Clouds;
 
 use App\Clouds\Flight\FlightMaker;
 use App\Clouds\Flight\OrthoMaker;
+use App\Clouds\Group\DenseMaker;
 use App\Clouds\Pass\PassMaker;
 use App\Course\CountedStage;
 use App\Course\Course;
@@ -30,7 +31,7 @@ final class CloudsStage implements Stage
 
     public function state(Project $project, array $current, array $stale): StageView
     {
-        $kinds = [CloudMaker::PREFIX, PassMaker::PREFIX, FlightMaker::PREFIX, OrthoMaker::PREFIX];
+        $kinds = [CloudMaker::PREFIX, PassMaker::PREFIX, FlightMaker::PREFIX, OrthoMaker::PREFIX, DenseMaker::PREFIX];
 
         return CountedStage::of('clouds', 'Clouds', $kinds, 'result', $current, $stale);
     }

@@ -21,7 +21,7 @@ final class RoutesTest extends ApiTestCase
     private const ASKING = ['/base/preview', '/base/report', '/features/preview',
         '/reference/preview', '/reference/custom/try', '/reference/design', '/reference/extract/plan',
         '/reference/localizations/fit', '/levels/draft', '/levels/read', '/book/places', '/traverse/draft', '/plan/draft',
-        '/terrain/preview', '/held/fixes', '/rover/fixes', '/sheets/preview', '/sheets/fit', '/gis/count', '/cad/layers',
+        '/terrain/preview', '/held/fixes', '/rover/fixes', '/sheets/preview', '/sheets/fit', '/gis/count', '/cad/layers', '/rays',
     ];
 
     /** They say something about the work and change none of it: every member may. */

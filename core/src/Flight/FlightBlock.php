@@ -23,10 +23,12 @@ use Mensura\Image\UsedRays;
 final class FlightBlock
 {
     public const TIE_SD = 0.5;
+    public const TIE_SD_OF_GROUP = 0.3;
     public const MARK_SD = 0.7;
 
-    /** Rays an image has at least before further tie points are left out. */
-    private const ENOUGH = 120;
+    public const ENOUGH = 120;
+    /** Few images that look at one wall: what tells its distance is small in each, and wants many. */
+    public const ENOUGH_OF_GROUP = 450;
     private const ROUNDS = 10;
     private const FEW = 8;
     private const MOST = 60;
@@ -44,10 +46,16 @@ final class FlightBlock
      * @param list<?list<float>>                                                  $rotations approximations; null where nothing is known
      * @param list<array<int, array{float, float}>>                               $tracks    pixels of tie points, by image
      * @param list<Known>                                                         $known     control and check points
+     * @param ?array{float, float}                                                $turnSd    of the rotations, tilt and heading, degrees;
+     *                                                                                       null where they are approximations
+     * @param int                                                                 $enough    rays an image has at least before further
+     *                                                                                       tie points are left out
+     * @param float                                                               $tieSd     of their pixels
      */
     public function __construct(
         private readonly array $camera, private readonly array $solved, private readonly array $images, private readonly array $positions,
         private readonly array $sd, private readonly array $rotations, private readonly array $tracks, private readonly array $known,
+        private readonly ?array $turnSd = null, private readonly int $enough = self::ENOUGH, private readonly float $tieSd = self::TIE_SD,
     ) {
     }
 
@@ -98,17 +106,21 @@ final class FlightBlock
             $b->positions[] = $this->positions[$i];
             $b->rotations[] = $begin?->result->rotations[$i] ?? $this->rotations[$i];
             $b->positionSds[] = $this->sd;
+            if (null !== $this->turnSd && null !== $this->rotations[$i]) {
+                $b->rotationsGiven[$i] = $this->rotations[$i];
+                $b->turnSds[$i] = [$this->turnSd[0], $this->turnSd[0], $this->turnSd[1]];
+            }
         }
         $count = array_fill(0, \count($this->images), 0);
         foreach ($this->tracks as $t => $track) {
             $rays = array_filter($track, static fn (int $i): bool => !isset($left["$i $t"]), \ARRAY_FILTER_USE_KEY);
-            if (\count($rays) < 2 || min(array_intersect_key($count, $rays)) >= self::ENOUGH) {
+            if (\count($rays) < 2 || min(array_intersect_key($count, $rays)) >= $this->enough) {
                 continue;
             }
             $p = self::point($b, "T$t", Block::TIE, null, null);
             foreach ($rays as $i => [$x, $y]) {
                 ++$count[$i];
-                self::ray($b, $i, $p, $x, $y, self::TIE_SD);
+                self::ray($b, $i, $p, $x, $y, $this->tieSd);
             }
         }
         foreach ($this->known as $known) {

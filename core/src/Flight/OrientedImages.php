@@ -68,6 +68,24 @@ final readonly class OrientedImages
     }
 
     /**
+     * What an image looks at, in plan: where it was taken, and the ends of its middle row at a distance.
+     *
+     * @return list<array{float, float}>
+     */
+    public function frustum(int $image, float $distance): array
+    {
+        $m = $this->rotations[$image];
+        [$e, $n] = $this->positions[$image];
+        $corners = [[$e, $n]];
+        foreach ([0.0, (float) $this->width] as $x) {
+            [$u, $v] = Lens::direction($this->camera, $x, 0.5 * $this->height);
+            $corners[] = [$e + $distance * ($m[0] * $u - $m[1] * $v - $m[2]), $n + $distance * ($m[3] * $u - $m[4] * $v - $m[5])];
+        }
+
+        return $corners;
+    }
+
+    /**
      * Corners of what an image shows of the ground at a height; where a corner looks up, nothing.
      *
      * @return list<array{float, float}>

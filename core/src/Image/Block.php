@@ -33,6 +33,12 @@ final class Block
     public array $rotations = [];
     /** @var list<?array{float, float, float}> standard deviations of positions; null where they are approximations */
     public array $positionSds = [];
+    /** @var array<int, list<float>> rotations as they were observed */
+    public array $rotationsGiven = [];
+    /**
+     * @var array<int, array{float, float, float}> standard deviations of rotations about east, north and up, degrees, of observed ones
+     */
+    public array $turnSds = [];
 
     /** @var list<string> */
     public array $pointIds = [];

@@ -166,6 +166,11 @@ final class BlockAdjustment
         foreach ($this->given() as [$value, $given, $sd]) {
             $sum += (($value - $given) / $sd) ** 2;
         }
+        foreach ($this->turns() as [, $turn, $sds]) {
+            foreach ($sds as $c => $sd) {
+                $sum += ($turn[$c] / $sd) ** 2;
+            }
+        }
 
         return $sum;
     }
@@ -182,6 +187,22 @@ final class BlockAdjustment
         foreach ($this->normals->ofImage as $i => $k) {
             foreach ($this->b->positionSds[$i] ?? [] as $c => $sd) {
                 yield [$this->positions[$i][$c], $this->b->positions[$i][$c], $sd, $first[$k] + $c];
+            }
+        }
+    }
+
+    /**
+     * Of images whose rotation is observed: how far it is turned from what was given, about e, n and h, and what that is known to.
+     *
+     * @return iterable<array{int, array{float, float, float}, array{float, float, float}}> image; radians
+     */
+    private function turns(): iterable
+    {
+        foreach ($this->normals->ofImage as $i => $_) {
+            $given = $this->b->rotationsGiven[$i] ?? null;
+            $sd = $this->b->turnSds[$i] ?? null;
+            if (null !== $given && null !== $sd) {
+                yield [$i, Rotation::apart($given, $this->rotations[$i]), [deg2rad($sd[0]), deg2rad($sd[1]), deg2rad($sd[2])]];
             }
         }
     }
@@ -343,6 +364,20 @@ final class BlockAdjustment
             $weight = 1.0 / ($sd * $sd);
             $g[$unknown] -= $weight * ($value - $given);
         }
+        foreach ($this->turns() as [$i, $turn, $sds]) {
+            $k = $n->ofImage[$i] + 1;
+            $m = $this->rotations[$i];
+            // A small turn w of the camera about its own axes turns it by M w about those of the ground.
+            foreach ($sds as $c => $sd) {
+                $weight = 1.0 / ($sd * $sd);
+                for ($q = 0; $q < 3; ++$q) {
+                    $g[$first[$k] + $q] -= $weight * $m[3 * $c + $q] * $turn[$c];
+                    for ($p = 0; $p < 3; ++$p) {
+                        $v[$diagonal[$k] + 3 * $q + $p] += $weight * $m[3 * $c + $q] * $m[3 * $c + $p];
+                    }
+                }
+            }
+        }
         foreach ([[$n->ofPoint, $this->b->placeSds], [$n->ofImage, $this->b->positionSds]] as [$blocks, $sds]) {
             foreach ($blocks as $of => $k) {
                 foreach ($sds[$of] ?? [] as $c => $sd) {
@@ -393,7 +428,8 @@ final class BlockAdjustment
         $result->iterations = $this->iterations;
         $weighted = \count(array_filter(array_intersect_key($this->b->placeSds, $n->ofPoint)));
         $positions = \count(array_filter(array_intersect_key($this->b->positionSds, $n->ofImage)));
-        $result->redundancy = 2 * \count($this->used->rays) + 3 * $weighted + 3 * $positions - $n->matrix->size;
+        $turns = \count(array_intersect_key($this->b->turnSds, $n->ofImage));
+        $result->redundancy = 2 * \count($this->used->rays) + 3 * ($weighted + $positions + $turns) - $n->matrix->size;
         $result->sigma0 = $result->redundancy > 0 ? sqrt($cost / $result->redundancy) : null;
         $result->cameras = $this->cameras;
         $root = static fn (float $v): float => sqrt(max(0.0, $v));

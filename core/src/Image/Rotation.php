@@ -31,6 +31,26 @@ final class Rotation
     }
 
     /**
+     * One after the other: the second first.
+     *
+     * @param list<float> $a
+     * @param list<float> $b
+     *
+     * @return list<float>
+     */
+    public static function product(array $a, array $b): array
+    {
+        $m = [];
+        foreach ([0, 3, 6] as $i) {
+            foreach ([0, 1, 2] as $j) {
+                $m[] = $a[$i] * $b[$j] + $a[$i + 1] * $b[3 + $j] + $a[$i + 2] * $b[6 + $j];
+            }
+        }
+
+        return $m;
+    }
+
+    /**
      * A direction of the camera, on the ground.
      *
      * @param list<float>                $r
@@ -146,6 +166,30 @@ final class Rotation
             2.0 * ($x * $y + $w * $z), 1.0 - 2.0 * ($x * $x + $z * $z), 2.0 * ($y * $z - $w * $x),
             2.0 * ($x * $z - $w * $y), 2.0 * ($y * $z + $w * $x), 1.0 - 2.0 * ($x * $x + $y * $y),
         ];
+    }
+
+    /**
+     * The turn about e, n and h that brings one rotation to another not far from it: its direction times its angle, radians.
+     *
+     * @param list<float> $from
+     * @param list<float> $to
+     *
+     * @return array{float, float, float}
+     */
+    public static function apart(array $from, array $to): array
+    {
+        // To times the transpose of from.
+        $m = [];
+        foreach ([0, 3, 6] as $i) {
+            foreach ([0, 3, 6] as $j) {
+                $m[] = $to[$i] * $from[$j] + $to[$i + 1] * $from[$j + 1] + $to[$i + 2] * $from[$j + 2];
+            }
+        }
+        $v = [0.5 * ($m[7] - $m[5]), 0.5 * ($m[2] - $m[6]), 0.5 * ($m[3] - $m[1])];
+        $sine = sqrt($v[0] ** 2 + $v[1] ** 2 + $v[2] ** 2);
+        $by = $sine < 1e-9 ? 1.0 : atan2($sine, 0.5 * ($m[0] + $m[4] + $m[8] - 1.0)) / $sine;
+
+        return [$by * $v[0], $by * $v[1], $by * $v[2]];
     }
 
     /**

@@ -75,6 +75,40 @@ final class FlightDemo
         return [$id, array_values($marks)];
     }
 
+    public static function rover(): WallFilesMade
+    {
+        return new WallFilesMade(new WallScene(493880.0, 6028300.0, 231.0));
+    }
+
+    /**
+     * Groups of images that a rover took of a barn beside the field.
+     *
+     * @param array<string, list<int>> $only     images of each group
+     * @param ?\Closure(float): void   $progress
+     *
+     * @return list<int> database ids of the groups
+     */
+    public function bringGroups(Project $project, User $owner, array $only, ?\Closure $progress = null): array
+    {
+        $made = self::rover();
+        $ids = [];
+        $done = 0;
+        foreach ($only as $group => $images) {
+            $file = json_decode($made->group($group), true, 64, \JSON_THROW_ON_ERROR);
+            $file['images'] = array_values(array_intersect_key($file['images'], array_flip($images)));
+            $json = json_encode($file, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR);
+            $ids[] = $this->take($project, $owner, WallFilesMade::file($group), $json."\n", null);
+            foreach ($images as $image) {
+                if (null !== $progress) {
+                    $progress($done++ / array_sum(array_map(count(...), $only)));
+                }
+                $this->take($project, $owner, WallFilesMade::name($group, $image), $made->image($group, $image), null);
+            }
+        }
+
+        return $ids;
+    }
+
     private function take(Project $project, User $owner, string $name, string $contents, ?Meaning $meaning): int
     {
         $received = $this->intake->receive($name, $contents, $owner);

@@ -33,6 +33,7 @@ final class FlightScene
     public const SD = [0.8, 1.2];
 
     private const STEPS = 1 << 30;
+    private const LAYERS = [[0.7, 0.26, 0.88, 0.47], [1.9, 0.34, 0.45, 0.89], [5.3, 0.26, 0.96, 0.28], [17.0, 0.14, 0.7, 0.71]];
 
     private \Random\Randomizer $random;
 
@@ -82,35 +83,12 @@ final class FlightScene
     public function shade(float $e, float $n): float
     {
         [$x, $y] = [$e - $this->east + 500.0, $n - $this->north + 500.0];
-        $sum = 0.0;
-        // Cosine, sine: the squares of each size are turned, for nothing in a field runs north.
-        foreach ([
-            [0.7, 0.26, 0.88, 0.47], [1.9, 0.34, 0.45, 0.89], [5.3, 0.26, 0.96, 0.28], [17.0, 0.14, 0.7, 0.71],
-        ] as $k => [$size, $part, $c, $s]) {
-            [$u, $v] = [($c * $x + $s * $y) / $size, 400.0 + ($c * $y - $s * $x) / $size];
-            [$i, $j] = [(int) $u, (int) $v];
-            [$u, $v] = [$u - $i, $v - $j];
-            [$u, $v] = [$u * $u * (3.0 - 2.0 * $u), $v * $v * (3.0 - 2.0 * $v)];
-            $a = self::corner($i, $j, $k);
-            $b = self::corner($i + 1, $j, $k);
-            $c = self::corner($i, $j + 1, $k);
-            $d = self::corner($i + 1, $j + 1, $k);
-            $sum += $part * ($a + $u * ($b - $a) + $v * ($c - $a + $u * ($a - $b - $c + $d)));
-        }
-
+        // Squares of each size are turned, for nothing in a field runs north.
+        $sum = Texture::at($x, $y, self::LAYERS);
         // A trodden path across it.
         $off = $y - 512.0 - 7.0 * sin(0.05 * $x) - 0.3 * ($x - 500.0);
 
         return min(255.0, 20.0 + 205.0 * $sum + 45.0 * exp(-$off * $off / 1.6));
-    }
-
-    /** Between 0 and 1, another for every corner and size. */
-    private static function corner(int $i, int $j, int $k): float
-    {
-        $h = ($i * 374761393 + $j * 668265263 + $k * 974634777) & 0x7FFFFFFF;
-        $h = (($h ^ ($h >> 13)) * 1274126177) & 0x7FFFFFFF;
-
-        return (($h ^ ($h >> 16)) & 0xFFFF) / 65535.0;
     }
 
     /**

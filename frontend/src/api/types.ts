@@ -543,6 +543,15 @@ export interface CloudRequest {
   onto?: number;
   within?: number;
   passes?: number[];
+  dense?: number[];
+}
+
+/** Dense points of adjusted flights or groups of images, and the cloud that is made of them. Metres. */
+export interface DenseRequest {
+  name: string;
+  flights: number[];
+  spacing?: number | null;
+  number?: number | null;
 }
 
 /** Which mission is adjusted, with marks of control in its images. Pixels. */
@@ -585,6 +594,19 @@ export interface PickRequest {
   code?: string;
 }
 
+/** A place that rays meet at becomes a point. Pixels. */
+export interface RaysPointRequest {
+  name: string;
+  rays: ({ image: string; x: number; y: number })[];
+  code?: string;
+}
+
+/** Where images show a place. Pixels. */
+export interface RaysRequest {
+  rays: ({ image: string; x: number; y: number })[];
+  find?: boolean;
+}
+
 /** How a cloud lies on the one it was laid onto. */
 export interface CloudFitView {
   onto: string;
@@ -603,6 +625,7 @@ export interface CloudView {
   files: number[];
   clouds: number[];
   passes: number[];
+  dense: number[];
   crop: number[][];
   outside: boolean;
   thin: number | null;
@@ -666,7 +689,7 @@ export interface FlightView {
 export interface FlightsView {
   flights: FlightView[];
   orthos: OrthoView[];
-  missions: ({ id: number; images: number; name: string })[];
+  missions: ({ id: number; images: number; isGroup: boolean; name: string })[];
   points: ({ e: number; h: number; n: number; name: string; role: string })[];
 }
 
@@ -674,6 +697,7 @@ export interface FlightsView {
 export interface MissionView {
   id: number;
   name: string;
+  isGroup: boolean;
   width: number;
   height: number;
   above: number;
@@ -741,6 +765,15 @@ export interface PassesView {
   passes: PassView[];
   trajectories: TrajectoryFileView[];
   clouds: CloudFileView[];
+}
+
+/** Rays of a group of images, and where they meet. Metres, pixels. */
+export interface RaysView {
+  rays: ({ alike: number | null; dx: number | null; dy: number | null; image: string; x: number; y: number })[];
+  place: number[] | null;
+  sd: number[] | null;
+  lines: ({ image: string; line: ({ 0: number; 1: number })[] })[];
+  shows: ({ image: string; x: number; y: number })[];
 }
 
 /** A trajectory that came in. */

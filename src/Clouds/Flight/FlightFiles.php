@@ -18,6 +18,7 @@ use Mensura\Exchange\FlightJson\MissionReader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Flight\FlightBlock;
 use Mensura\Image\Block;
+use Mensura\Image\Rotation;
 
 /**
  * Photo flights that came in: missions, their images by name among the photos, and control of the project as it is marked in them.
@@ -27,22 +28,27 @@ use Mensura\Image\Block;
  */
 final class FlightFiles
 {
+    /** Metres north of an image at which it is asked where north is now. */
+    private const BEYOND = 10.0;
+
     public function __construct(
         private readonly SurveyFileRepository $files, private readonly FileStore $store, private readonly FilePlacement $placement,
         private readonly PointRepository $points,
     ) {
     }
 
-    /** @return list<array{id: int, name: string, images: int}> */
+    /** @return list<array{id: int, name: string, images: int, isGroup: bool}> */
     public function missions(Project $project): array
     {
         return array_values(array_map(static fn (SurveyFile $f): array => [
-            'id' => $f->id(), 'name' => $f->name(), 'images' => (int) ($f->mapping()['images'] ?? 0),
+            'id' => $f->id(), 'name' => (string) ($f->mapping()['flight'] ?? $f->name()), 'images' => (int) ($f->mapping()['images'] ?? 0),
+            'isGroup' => (bool) ($f->mapping()['isGroup'] ?? false),
         ], array_filter($this->files->of($project), self::isFlight(...))));
     }
 
     /**
-     * @return array{Mission, list<array{float, float, float}>} and positions where the project has them now
+     * @return array{Mission, list<array{float, float, float}>, list<?list<float>>} and positions where the project has them now, and
+     *     rotations as it has them: north of the file need not be its north
      *
      * @throws UnusableInput
      */
@@ -56,7 +62,15 @@ final class FlightFiles
         $axes = array_map(static fn (int $k): array => array_column($mission->positions, $k), [0, 1, 2]);
         [$e, $n, $h] = $this->placement->placed($project, $file, ...$axes);
 
-        return [$mission, array_map(static fn (float $x, float $y, float $z): array => [$x, $y, $z], $e, $n, $h)];
+        $beyond = array_map(static fn (float $v): float => $v + self::BEYOND, $axes[1]);
+        [$to, $up] = $this->placement->placed($project, $file, $axes[0], $beyond, $axes[2]);
+        $rotations = [];
+        foreach ($mission->angles as $i => $angles) {
+            $turn = rad2deg(atan2($e[$i] - $to[$i], $up[$i] - $n[$i]));
+            $rotations[] = null === $angles ? null : Rotation::product(Rotation::of(0.0, 0.0, $turn), Rotation::of(...$angles));
+        }
+
+        return [$mission, array_map(static fn (float $x, float $y, float $z): array => [$x, $y, $z], $e, $n, $h), $rotations];
     }
 
     /** @return array<string, int> accepted photos of the project, the newest of a name */

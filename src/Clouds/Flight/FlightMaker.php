@@ -59,23 +59,24 @@ final class FlightMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $report('reading', 0.01);
-        [$basis, [$mission, $positions, $paths, $known]] = $this->results->reading(
+        [$basis, [$mission, $positions, $rotations, $paths, $known]] = $this->results->reading(
             $project, $settings->contents(), [], function (Project $project) use ($settings): array {
-                [$mission, $positions] = $this->files->mission($project, $settings->mission);
+                [$mission, $positions, $rotations] = $this->files->mission($project, $settings->mission);
 
                 $known = $this->files->known($project, $mission, $settings->marks);
 
-                return [$mission, $positions, self::there($mission, $this->files->paths($project, $mission)), $known];
+                return [$mission, $positions, $rotations, self::there($mission, $this->files->paths($project, $mission)), $known];
             },
         );
         $images = FlightImages::of(
             $paths, $mission->files, $mission->camera, $mission->width, $mission->height, $positions, $mission->above,
             static fn (string $stage, float $of) => $report($stage, 0.02 + ('features' === $stage ? 0.25 * $of : 0.25 + 0.5 * $of)),
         );
-        $rotations = array_map(static fn (?array $a): ?array => null === $a ? null : Rotation::of(...$a), $mission->angles);
         $block = new FlightBlock(
             $mission->camera, $mission->solved, $mission->files, $positions, [$mission->sd[0], $mission->sd[0], $mission->sd[1]],
-            $rotations, $images->tracks, $known,
+            $rotations, $images->tracks, $known, $mission->turnSd,
+            $mission->isGroup ? FlightBlock::ENOUGH_OF_GROUP : FlightBlock::ENOUGH,
+            $mission->isGroup ? FlightBlock::TIE_SD_OF_GROUP : FlightBlock::TIE_SD,
         );
         $adjusting = static fn (string $stage, float $of) => $report($stage, 0.78 + 0.18 * $of);
         $free = $block->adjust(false, null, $adjusting);
@@ -131,10 +132,11 @@ final class FlightMaker implements Recompute
                 'features' => $images->features[$i],
             ];
         }
-        $places = [];
+        $places = $sds = [];
         foreach ($result->places as $p => $place) {
             if (Block::TIE === $best->block->roles[$p]) {
                 array_push($places, ...array_map(static fn (float $v): float => round($v, 3), $place));
+                array_push($sds, ...array_map(static fn (float $v): float => round($v, 4), $result->placeSds[$p]));
             }
         }
         $before = array_column($free->known(), 'off', 'id');
@@ -142,7 +144,8 @@ final class FlightMaker implements Recompute
 
         return [
             'camera' => $result->cameras[0], 'cameraSd' => $result->cameraSds[0] ?? [], 'said' => $mission->camera,
-            'width' => $mission->width, 'height' => $mission->height, 'images' => $oriented, 'tiePoints' => $places, 'known' => $known,
+            'width' => $mission->width, 'height' => $mission->height, 'images' => $oriented, 'tiePoints' => $places, 'tieSds' => $sds,
+            'known' => $known,
         ];
     }
 
@@ -157,7 +160,7 @@ final class FlightMaker implements Recompute
         $heights = array_column(array_intersect_key($best->result->places, $tie), 2);
         sort($heights);
         $ground = $heights[intdiv(\count($heights), 2)] ?? 0.0;
-        $above = array_map(static fn (array $p): float => $p[2] - $ground, $best->result->positions);
+        $above = $mission->isGroup ? self::depths($best) : array_map(static fn (array $p): float => $p[2] - $ground, $best->result->positions);
 
         return [
             'name' => $settings->name, 'of' => $mission->name, 'images' => \count($mission->files), 'joined' => \count($best->used->images),
@@ -168,6 +171,20 @@ final class FlightMaker implements Recompute
             'pixel' => array_sum($above) / max(1, \count($above)) / $best->result->cameras[0][0],
             'swapped' => self::swapped($free), 'converged' => $best->result->converged,
         ];
+    }
+
+    /** @return list<float> how far tie points lie before the images that show them */
+    private static function depths(FlightAdjusted $best): array
+    {
+        $r = $best->result;
+        $depths = [];
+        foreach ($best->used->rays as $ray) {
+            [$i, $p] = [$best->block->rayImage[$ray], $r->places[$best->block->rayPoint[$ray]]];
+            [$m, $at] = [$r->rotations[$i], $r->positions[$i]];
+            $depths[] = -($m[2] * ($p[0] - $at[0]) + $m[5] * ($p[1] - $at[1]) + $m[8] * ($p[2] - $at[2]));
+        }
+
+        return $depths;
     }
 
     /**

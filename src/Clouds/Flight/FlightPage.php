@@ -57,12 +57,16 @@ final class FlightPage
     /** @throws UnusableInput */
     public function mission(Project $project, int $id): MissionView
     {
-        [$mission, $positions] = $this->files->mission($project, $id);
-        [$images, $ground, $isOriented] = $this->images($project, $id, $mission, $positions);
+        [$mission, $positions, $rotations] = $this->files->mission($project, $id);
+        [$images, $ground, $isOriented] = $this->images($project, $id, $mission, $positions, $rotations);
         $photos = $this->files->photos($project);
         $views = $footprints = [];
         foreach ($mission->files as $i => $file) {
-            $footprints[] = $footprint = isset($images->positions[$i]) ? $images->footprint($i, $ground) : [];
+            $footprints[] = $footprint = match (true) {
+                !isset($images->positions[$i]) => [],
+                $mission->isGroup => $images->frustum($i, $mission->above),
+                default => $images->footprint($i, $ground),
+            };
             [$e, $n, $h] = $images->positions[$i] ?? $positions[$i];
             $views[] = ['file' => $file, 'photo' => $photos[$file] ?? null, 'e' => $e, 'n' => $n, 'h' => $h, 'footprint' => $footprint];
         }
@@ -70,8 +74,9 @@ final class FlightPage
         $area = $cover->area(1);
 
         return new MissionView(
-            $id, $mission->name, $mission->width, $mission->height, $mission->above, $isOriented,
-            \count(array_filter($views, static fn (array $v): bool => null === $v['photo'])), $images->groundPixel($ground), $area,
+            $id, $mission->name, $mission->isGroup, $mission->width, $mission->height, $mission->above, $isOriented,
+            \count(array_filter($views, static fn (array $v): bool => null === $v['photo'])),
+            $mission->isGroup ? $mission->above / $mission->camera[0] : $images->groundPixel($ground), $area,
             $area > 0.0 ? $cover->area(3) / $area : 0.0, $cover->forward, $views,
             ['e' => $cover->e, 'n' => $cover->n, 'count' => $cover->count, 'size' => $cover->size],
         );
@@ -86,10 +91,10 @@ final class FlightPage
      */
     public function shows(Project $project, int $id, string $point): array
     {
-        [$mission, $positions] = $this->files->mission($project, $id);
+        [$mission, $positions, $rotations] = $this->files->mission($project, $id);
         $place = array_column($this->files->markable($project), null, 'name')[$point]
             ?? throw new UnusableInput('/point', 'there is no such control or check point');
-        [$images] = $this->images($project, $id, $mission, $positions);
+        [$images] = $this->images($project, $id, $mission, $positions, $rotations);
         $shown = [];
         foreach (array_keys($images->positions) as $i) {
             $pixel = $images->pixel($i, $place['e'], $place['n'], $place['h']);
@@ -105,10 +110,11 @@ final class FlightPage
      * As the newest adjustment of the mission found them, while it is fresh; else as the mission says, looking straight down.
      *
      * @param list<array{float, float, float}> $positions
+     * @param list<?list<float>>               $rotations
      *
      * @return array{OrientedImages, float, bool} the height of the ground, and whether they are oriented
      */
-    private function images(Project $project, int $id, Mission $mission, array $positions): array
+    private function images(Project $project, int $id, Mission $mission, array $positions, array $rotations): array
     {
         $stale = $this->results->stale($project);
         foreach (array_reverse($this->all($project, FlightMaker::PREFIX)) as $flight) {
@@ -118,7 +124,7 @@ final class FlightPage
                 return [$images, (float) $flight->summary['ground'], true];
             }
         }
-        $rotations = array_map(static fn (?array $a): array => Rotation::of(...($a ?? [0.0, 0.0, 0.0])), $mission->angles);
+        $rotations = array_map(static fn (?array $r): array => $r ?? Rotation::of(0.0, 0.0, 0.0), $rotations);
         $ground = array_sum(array_column($positions, 2)) / max(1, \count($positions)) - $mission->above;
 
         return [new OrientedImages($mission->camera, $positions, $rotations, $mission->width, $mission->height), $ground, false];

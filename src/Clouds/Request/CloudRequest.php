@@ -18,6 +18,7 @@ final readonly class CloudRequest
      * @param list<int>         $classes that are kept; empty for all
      * @param int               $onto    cloud it is laid onto; 0 for none
      * @param float             $within  how far off it may be then
+     * @param list<int>         $dense   dense points of images
      * @param list<int>         $passes  whose scans it is made of, as they are corrected
      */
     public function __construct(
@@ -45,6 +46,8 @@ final readonly class CloudRequest
         public float $within = 1.0,
         #[Assert\Count(max: 50), Assert\All([new Assert\Type('int'), new Assert\Positive()])]
         public array $passes = [],
+        #[Assert\Count(max: 50), Assert\All([new Assert\Type('int'), new Assert\Positive()])]
+        public array $dense = [],
     ) {
     }
 }

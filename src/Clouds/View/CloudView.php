@@ -13,6 +13,7 @@ final readonly class CloudView
      * @param list<int>          $files
      * @param list<int>          $clouds
      * @param list<int>          $passes
+     * @param list<int>          $dense
      * @param list<list<float>>  $crop
      * @param list<int>          $keeps   classes that are kept; empty for all
      * @param int                $onto    cloud it was laid onto; 0 for none
@@ -27,8 +28,7 @@ final readonly class CloudView
      */
     public function __construct(
         public int $number, public string $name, public string $of, public array $steps, public array $files, public array $clouds,
-        public array $passes,
-        public array $crop, public bool $outside, public ?float $thin, public bool $noise, public bool $ground, public array $keeps,
+        public array $passes, public array $dense, public array $crop, public bool $outside, public ?float $thin, public bool $noise, public bool $ground, public array $keeps,
         public int $onto, public float $within, public ?CloudFitView $fit, public int $points, public array $classes,
         public array $extent, public float $density, public ?float $spacing,
         public bool $hasColours, public bool $hasIntensities, public int $bytes, public string $tiles, public int $run, public string $at,

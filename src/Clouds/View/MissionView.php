@@ -8,6 +8,7 @@ namespace App\Clouds\View;
 final readonly class MissionView
 {
     /**
+     * @param bool    $isGroup    whether a rover took the images, looking about
      * @param bool    $isOriented whether its images are where an adjustment found them
      * @param int     $missing    images that have not come in
      * @param float   $pixel      on the ground
@@ -20,7 +21,8 @@ final readonly class MissionView
      * @param array{e: list<float>, n: list<float>, count: list<int>, size: float} $cover
      */
     public function __construct(
-        public int $id, public string $name, public int $width, public int $height, public float $above, public bool $isOriented,
+        public int $id, public string $name, public bool $isGroup, public int $width, public int $height, public float $above,
+        public bool $isOriented,
         public int $missing, public float $pixel, public float $area, public float $threefold, public ?float $forward, public array $images,
         public array $cover,
     ) {

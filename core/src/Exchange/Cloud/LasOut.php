@@ -44,10 +44,11 @@ final class LasOut implements CloudOut
      * @param string     $head       the header of its file
      * @param bool       $asTheyAre  whether coordinates of records are kept, under its scale and offset
      * @param string     $projection header records that say the system
+     * @param bool       $hasColours whether points that have no record say their intensities and colours: format 2
      */
     public function __construct(
         private readonly string $path, private readonly ?LasReader $like, private readonly string $head, private readonly bool $asTheyAre,
-        private readonly string $projection, bool $isGeographic,
+        private readonly string $projection, bool $isGeographic, private readonly bool $hasColours = false,
     ) {
         $this->file = fopen($path, 'w+') ?: throw new UnusableInput($path, 'cannot be written');
         $plan = $isGeographic ? self::DEGREES : self::SCALE;
@@ -74,6 +75,12 @@ final class LasOut implements CloudOut
         $asTheyAre = !$isMoved && \count($sources) === \count(array_filter($sources, $same));
 
         return new self($path, $isAlike ? $first : null, $isAlike ? $sources[0]->head() : '', $asTheyAre, $projection, $isGeographic);
+    }
+
+    /** For points in metres with intensities and colours that come of no file. */
+    public static function coloured(string $path): self
+    {
+        return new self($path, null, '', false, '', false, true);
     }
 
     /**
@@ -108,7 +115,7 @@ final class LasOut implements CloudOut
             $record = $points->records[$i] ?? '';
             $class = $points->classes[$i] & $bits;
             if (null === $this->like || '' === $record) {
-                $record = $this->place($x, $points->y[$i], $points->z[$i]).$this->plain($class);
+                $record = $this->place($x, $points->y[$i], $points->z[$i]).$this->plain($class, $points->looks[$i] ?? '');
             } else {
                 if (!$this->asTheyAre) {
                     $record = $this->place($x, $points->y[$i], $points->z[$i]).substr($record, 12);
@@ -148,8 +155,8 @@ final class LasOut implements CloudOut
         if (null === $this->like) {
             $head = 'LASF'.str_repeat("\0", 20).pack('CC', 1, 2).str_pad('mensura', 32, "\0").str_pad('mensura', 32, "\0")
                 .pack('vvv', 1, 2000, $size).str_repeat("\0", $size - 96);
-            $head[104] = "\0";
-            $head = substr_replace($head, pack('v', 20), 105, 2);
+            $head[104] = \chr($format);
+            $head = substr_replace($head, pack('v', $this->hasColours ? 26 : 20), 105, 2);
         } else {
             $head = str_pad(substr($this->head, 0, $size), $size, "\0");
             $head[104] = \chr($format);
@@ -173,7 +180,7 @@ final class LasOut implements CloudOut
 
     private function format(): int
     {
-        return null === $this->like ? 0 : $this->like->format;
+        return $this->like->format ?? ($this->hasColours ? 2 : 0);
     }
 
     /** Bytes of the header. */
@@ -197,8 +204,15 @@ final class LasOut implements CloudOut
     }
 
     /** What a record says beyond its place where nothing is known but a class: one return of one. */
-    private function plain(int $class): string
+    private function plain(int $class, string $look): string
     {
+        if (null === $this->like && $this->hasColours) {
+            $look = str_pad($look, 5, "\0");
+            // A byte of colour fills both of two: 255 is as bright as it gets.
+            $colour = $look[2].$look[2].$look[3].$look[3].$look[4].$look[4];
+
+            return substr($look, 0, 2).pack('CCcCv', 9, $class, 0, 0, 0).$colour;
+        }
         $format = $this->format();
         $short = $format > 5 ? pack('vCCCCvv', 0, 17, 0, $class, 0, 0, 0) : pack('vCCcCv', 0, 9, $class, 0, 0, 0);
 

@@ -8,7 +8,10 @@ use Mensura\Exchange\Json\JsonObject;
 use Mensura\Fault\UnusableInput;
 use Mensura\Image\Lens;
 
-/** Reads the mission of a photo flight, mensura-flight/1. Every fault names its place as a JSON path. */
+/**
+ * Reads the mission of a photo flight, mensura-flight/1, or a group of images of a rover: that says a distance instead of a height
+ * above ground, and the angles of every image. Every fault names its place as a JSON path.
+ */
 final class MissionReader
 {
     public const FORMAT = 'mensura-flight/1';
@@ -45,6 +48,11 @@ final class MissionReader
         }
         ksort($solved);
         $sd = $d->object('sd');
+        $isGroup = $d->has('distance');
+        $turnSd = [$sd->positive('tilt'), $sd->positive('heading')];
+        if ((null === $turnSd[0]) !== (null === $turnSd[1])) {
+            throw $sd->fault(null === $turnSd[0] ? 'tilt' : 'heading', 'is missing beside the other: what the angles are known to, degrees');
+        }
         $files = $positions = $angles = [];
         foreach ($d->objects('images') as $row) {
             $file = $row->name('file');
@@ -56,6 +64,9 @@ final class MissionReader
                 ?? throw $row->fault($axis, 'is missing');
             $positions[] = [$at('e'), $at('n'), $at('h')];
             $said = array_map($row->number(...), ['omega', 'phi', 'kappa']);
+            if (\in_array(null, $said, true) && ($isGroup || null !== $turnSd[0])) {
+                throw $row->fault('omega', 'phi and kappa are needed of every image of a group, and where they have a standard deviation');
+            }
             $angles[] = null === $said[2] ? null : [$said[0] ?? 0.0, $said[1] ?? 0.0, $said[2]];
         }
         if (\count($files) < 3 || \count($files) > self::MOST) {
@@ -68,8 +79,9 @@ final class MissionReader
                 $sd->positive('plan') ?? throw $sd->fault('plan', 'is missing: what the positions are known to, metres'),
                 $sd->positive('up') ?? throw $sd->fault('up', 'is missing: what the heights are known to, metres'),
             ],
-            $d->positive('above') ?? throw $d->fault('above', 'is missing: the height above ground, metres'),
-            array_values($files), $positions, $angles,
+            $d->positive($isGroup ? 'distance' : 'above')
+                ?? throw $d->fault('above', 'is missing: the height above ground, metres; or "distance", of a group of images of a rover'),
+            array_values($files), $positions, $angles, $isGroup, null === $turnSd[0] || null === $turnSd[1] ? null : [$turnSd[0], $turnSd[1]],
         );
     }
 }

@@ -24,6 +24,7 @@ const sources = ref<string[]>([
   ...(c?.files ?? props.from.files).map((id) => `file ${id}`),
   ...(c?.clouds ?? props.from.clouds).map((number) => `cloud ${number}`),
   ...(c?.passes ?? []).map((number) => `pass ${number}`),
+  ...(c?.dense ?? []).map((number) => `dense ${number}`),
 ]);
 const name = ref(c?.name ?? '');
 const crop = ref<number[][]>(c?.crop ?? []);
@@ -66,6 +67,7 @@ function save() {
     files: numbers('file'),
     clouds: numbers('cloud'),
     passes: numbers('pass'),
+    dense: numbers('dense'),
     crop: crop.value,
     outside: outside.value && crop.value.length > 0,
     thin: thin.value,
@@ -92,6 +94,7 @@ function save() {
         >
           <ElOption v-for="f in stage.files" :key="f.id" :value="`file ${f.id}`" :label="`${f.name} · ${group(String(f.points))}`" />
           <ElOption v-for="k in c?.passes ?? []" :key="`pass ${k}`" :value="`pass ${k}`" :label="`scan of pass ${k}, as it is corrected`" />
+          <ElOption v-for="k in c?.dense ?? []" :key="`dense ${k}`" :value="`dense ${k}`" :label="`dense points ${k} of images`" />
           <ElOption v-for="x in clouds" :key="x.number" :value="`cloud ${x.number}`" :label="`${x.name} · ${group(String(x.points))}`" />
         </ElSelect>
       </ElFormItem>

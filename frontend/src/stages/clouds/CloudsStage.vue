@@ -19,6 +19,7 @@ import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import CloudForm from './CloudForm.vue';
 import FlightPages from './FlightPages.vue';
+import GroupPages from './GroupPages.vue';
 import PassesPages from './PassesPages.vue';
 import { classColumns, classRows, cloudColumns, fileColumns } from './columns';
 import { between, cloudWords, fitWords, shortHeight } from './words';
@@ -36,11 +37,14 @@ const project = useProject();
 const route = useRoute();
 const units = computed(() => project.units);
 const asked = route.query.page;
-const page = ref<'clouds' | 'passes' | 'flights'>(asked === 'passes' || asked === 'flights' ? asked : 'clouds');
+const page = ref<'clouds' | 'passes' | 'flights' | 'images'>(
+  asked === 'passes' || asked === 'flights' || asked === 'images' ? asked : 'clouds',
+);
 const tabs = [
   ['clouds', 'Clouds'],
   ['passes', 'Passes'],
   ['flights', 'Photo flights'],
+  ['images', 'Rover images'],
 ] as const;
 const stage = ref<CloudsView | null>(null);
 const chosen = ref(0);
@@ -126,6 +130,12 @@ async function make(request: CloudRequest) {
   await load();
 }
 
+/** A cloud that another page made. */
+function show(number: number) {
+  [chosen.value, page.value, view.value] = [number, 'clouds', '3d'];
+  void load();
+}
+
 function pick(met: Met) {
   picked.value = [...picked.value.slice(-1), met];
 }
@@ -156,9 +166,12 @@ watch(url, loadPlan);
   <PassesPages v-if="page === 'passes'">
     <template #tabs><PageTabs v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" /></template>
   </PassesPages>
-  <FlightPages v-else-if="page === 'flights'">
+  <FlightPages v-else-if="page === 'flights'" @cloud="show">
     <template #tabs><PageTabs v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" /></template>
   </FlightPages>
+  <GroupPages v-else-if="page === 'images'" @cloud="show">
+    <template #tabs><PageTabs v-model="page" :tabs="tabs" label="Pages of Clouds" test="clouds" class="first" /></template>
+  </GroupPages>
   <TwoPages v-else>
     <template #figures>
       <div v-if="stage" class="sheet">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { get, post } from '../../api/client';
-import type { FlightRequest, FlightsView, MissionView, OrthoRequest } from '../../api/types';
+import type { DenseRequest, FlightRequest, FlightsView, MissionView, OrthoRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { when } from '../../format/units';
 import AnswerHead from '../../frame/AnswerHead.vue';
@@ -25,6 +25,7 @@ import {
 import ImageMarks from './ImageMarks.vue';
 
 /** Photo flights: what the images show, their orientation with and without control, and what is made of them. */
+const emit = defineEmits<{ cloud: [number: number] }>();
 const project = useProject();
 const units = computed(() => project.units);
 const stage = ref<FlightsView | null>(null);
@@ -35,17 +36,24 @@ const view = ref<'map' | 'images' | 'ortho'>('map');
 const marks = ref<Mark[]>([]);
 const selected = ref(new Set<string>());
 
+/** Groups of images of a rover have a page of their own. */
+const missions = computed(() => stage.value?.missions.filter((m) => !m.isGroup) ?? []);
 const flight = computed(() => stage.value?.flights.find((f) => f.mission === missionId.value) ?? null);
 const ortho = computed(() => stage.value?.orthos.find((o) => o.flight === flight.value?.number) ?? null);
 const verdict = computed(() => (flight.value ? flightHeadline(flight.value, units.value) : null));
 const scene = computed(() => flightScene(mission.value, stage.value?.points ?? [], selected.value));
+/** With how far the heights that were made of the images are off. */
+const known = computed(() => {
+  const heights = new Map(ortho.value?.known.map((k) => [k.id, k.off]) ?? []);
+  return (figures.value?.known ?? []).map((k) => ({ ...k, surface: heights.get(k.id) ?? null }));
+});
 const isMarked = computed(() => JSON.stringify(marks.value) !== JSON.stringify(flight.value?.marks ?? []));
 const markedPoints = computed(() => new Set(marks.value.map((m) => m.point)).size);
 
 async function load() {
   const now = await get<FlightsView>(project.path('/clouds/flights'));
   stage.value = now;
-  if (!now.missions.some((m) => m.id === missionId.value)) missionId.value = now.missions[0]?.id ?? 0;
+  if (!missions.value.some((m) => m.id === missionId.value)) missionId.value = missions.value[0]?.id ?? 0;
   await loadMission();
 }
 async function loadMission() {
@@ -82,6 +90,16 @@ async function makeOrtho() {
   await load();
   if (ok) view.value = 'ortho';
 }
+async function makeDense() {
+  const f = flight.value!;
+  const request: DenseRequest = { name: f.name, flights: [f.number], number: null, spacing: null };
+  let cloud = 0;
+  const ok = await project.attempt(async () => {
+    const job = await project.job(post(project.path('/clouds/dense'), request));
+    cloud = Number(job.outcome?.number ?? 0);
+  });
+  if (ok) emit('cloud', cloud);
+}
 onMounted(load);
 watch(() => project.version, load);
 watch(missionId, loadMission);
@@ -97,7 +115,7 @@ watch(
     <template #figures>
       <div v-if="stage" class="sheet scroll">
         <slot name="tabs" />
-        <EmptyPage v-if="stage.missions.length === 0" title="No photo flight yet">
+        <EmptyPage v-if="missions.length === 0" title="No photo flight yet">
           <p>
             A flight is a mission file (mensura-flight/1: the camera and where each image was taken) and its JPEG images. Bring the folder
             in and accept what is ready.
@@ -132,10 +150,16 @@ watch(
                 @click="makeOrtho"
                 >{{ ortho ? 'Orthoimage anew' : 'Orthoimage' }}</ElButton
               >
+              <ElButton
+                data-test="make-dense"
+                :disabled="!project.mayChange || !flight?.isHeld || flight.stale.length > 0 || isMarked"
+                @click="makeDense"
+                >Dense points</ElButton
+              >
             </template>
           </AnswerHead>
-          <ElSelect v-if="stage.missions.length > 1" v-model="missionId" aria-label="Flight" class="which"
-            ><ElOption v-for="m in stage.missions" :key="m.id" :value="m.id" :label="m.name"
+          <ElSelect v-if="missions.length > 1" v-model="missionId" aria-label="Flight" class="which"
+            ><ElOption v-for="m in missions" :key="m.id" :value="m.id" :label="m.name"
           /></ElSelect>
           <p v-if="isMarked" class="doubt">
             {{ marks.length }} marks of {{ markedPoints }} points; they count when the flight is adjusted anew.
@@ -146,7 +170,7 @@ watch(
               <FiguresTable
                 label="known"
                 :columns="knownColumns(units)"
-                :rows="figures.known"
+                :rows="known"
                 :row-key="(k) => k.id"
                 :selected="new Set()"
                 :filterable="false"

@@ -21,6 +21,7 @@ const cloud = (over: Partial<CloudView> = {}): CloudView => ({
   files: [3],
   clouds: [],
   passes: [],
+  dense: [],
   crop: [],
   outside: false,
   thin: null,

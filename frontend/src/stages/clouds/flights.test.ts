@@ -36,6 +36,7 @@ const flight = (over: Partial<FlightView> = {}): FlightView => ({
 const mission: MissionView = {
   id: 3,
   name: 'field, May',
+  isGroup: false,
   width: 480,
   height: 360,
   above: 60,
@@ -104,7 +105,7 @@ describe('a photo flight', () => {
 
   it('shows what points are off before and with control', () => {
     const columns = knownColumns(units);
-    const row = { id: 'P', role: 'check', rays: 3, off: [0.01, -0.02, 0.03] as [number, number, number], before: null };
+    const row = { id: 'P', role: 'check', rays: 3, off: [0.01, -0.02, 0.03] as [number, number, number], before: null, surface: -0.012 };
     const text = (key: string) => columns.find((c) => c.key === key)!.text!(row);
     expect([text('dE'), text('before')]).toEqual(['+10.0', '—']);
   });

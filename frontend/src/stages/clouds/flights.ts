@@ -30,7 +30,8 @@ export function flightHeadline(f: FlightView, units: UnitsView): { words: string
 
 export function flightSentences(f: FlightView, units: UnitsView): string {
   const joined = f.joined === f.images ? `All ${f.images} images` : `${f.joined} of ${f.images} images`;
-  const pixels = f.sigma0 === null ? '' : ` Rays agree to ${(0.5 * f.sigma0).toFixed(2)} pixels`;
+  const before = f.isHeld && f.freeSigma0 !== null ? ` (${(0.5 * f.freeSigma0).toFixed(2)} before control)` : '';
+  const pixels = f.sigma0 === null ? '' : ` Rays agree to ${(0.5 * f.sigma0).toFixed(2)} pixels${before}`;
   const left = f.left > 0 ? `; ${f.left} that contradicted the others are left out` : '';
   const held = f.isHeld
     ? ` ${f.control} control points hold it.`
@@ -54,7 +55,8 @@ export function coverSentences(m: MissionView, units: UnitsView): string {
 }
 
 const figure = { align: 'right' as const, mono: true };
-const off = (units: UnitsView, k: 0 | 1 | 2, title: string): Column<FlightFigures['known'][number]> => ({
+type Known = FlightFigures['known'][number] & { surface: number | null };
+const off = (units: UnitsView, k: 0 | 1 | 2, title: string): Column<Known> => ({
   key: title,
   title,
   unit: smallUnit(units),
@@ -65,7 +67,7 @@ const off = (units: UnitsView, k: 0 | 1 | 2, title: string): Column<FlightFigure
 });
 
 /** Control and check points against what is given of them; and how far they were off before control held anything. */
-export const knownColumns = (units: UnitsView): Column<FlightFigures['known'][number]>[] => [
+export const knownColumns = (units: UnitsView): Column<Known>[] => [
   { key: 'id', title: 'point', width: 'minmax(70px, 1fr)', mono: true, value: (p) => p.id },
   { key: 'role', title: 'is', width: '64px', value: (p) => p.role },
   { key: 'rays', title: 'images', width: '56px', ...figure, value: (p) => p.rays },
@@ -80,6 +82,15 @@ export const knownColumns = (units: UnitsView): Column<FlightFigures['known'][nu
     ...figure,
     value: (p) => (p.before ? Math.hypot(...p.before) : null),
     text: (p) => (p.before ? small(Math.hypot(...p.before), units) : '—'),
+  },
+  {
+    key: 'surface',
+    title: 'heights',
+    unit: smallUnit(units),
+    width: '76px',
+    ...figure,
+    value: (p) => p.surface,
+    text: (p) => (p.surface === null ? '—' : small(p.surface, units, true)),
   },
 ];
 

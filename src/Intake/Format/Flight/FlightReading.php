@@ -75,6 +75,6 @@ final readonly class FlightReading implements Reading
 
     public function kept(): array
     {
-        return ['flight' => $this->mission->name, 'images' => \count($this->mission->files)];
+        return ['flight' => $this->mission->name, 'images' => \count($this->mission->files), 'isGroup' => $this->mission->isGroup];
     }
 }
