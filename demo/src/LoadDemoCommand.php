@@ -58,7 +58,7 @@ final class LoadDemoCommand extends Command
 
     protected function configure(): void
     {
-        $words = 'A project with a photo flight too: "worker" has it prepared by the worker, "files" brings a few images in, "rover" some of a rover';
+        $words = 'A project with a photo flight too: "worker" has it prepared by the worker, "files" brings a few images in';
         $this->addOption('flight', null, InputOption::VALUE_REQUIRED, $words, 'none');
         $this->addOption('files-only', null, InputOption::VALUE_REQUIRED, 'Write the field files into this folder and stop');
     }
@@ -121,7 +121,6 @@ final class LoadDemoCommand extends Command
         }
         if ('files' === $how) {
             $this->flight->bring($project, $owner, self::FEW);
-        } elseif ('rover' === $how) {
             $this->flight->bringGroups($project, $owner, ['barn, front' => self::FEW_OF_ROVER]);
         } else {
             foreach (['flight' => 'Prepare the flight', 'rover' => 'Prepare the images of the rover'] as $part => $title) {

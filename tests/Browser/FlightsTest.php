@@ -57,4 +57,37 @@ final class FlightsTest extends OfficeTestCase
         $o->see('Written and read back', 60.0);
         self::assertSame([], $o->complaints());
     }
+
+    /** Images of a rover: a place picked in one is found in the others, a ray is taken away, the place kept; dense points as a cloud. */
+    public function testPickedInImages(): void
+    {
+        $o = self::$office;
+        $o->go('/p/2/clouds?page=images');
+        $o->see('barn, front: 4 images, not oriented yet');
+        $o->click('[data-test=orient]');
+        $o->see('The images agree: pick a place in one of them', 120.0);
+        $o->see('4 of 4 images joined');
+        // The middle of the image shows the wall between the windows.
+        $o->click('[data-test=pick-view]');
+        $o->see('4 rays meet; the place is known to', 30.0);
+        self::assertCount(4, $o->driver->findElements(WebDriverBy::cssSelector('[data-test=strip] .found')));
+        $o->click('[data-test="remove-barn-front-06.jpg"]');
+        $o->see('3 rays meet');
+        self::assertCount(3, $o->driver->findElements(WebDriverBy::cssSelector('[data-test=strip] .found')));
+        // Put where it is off the others, a ray is named.
+        $o->click('[data-test="image-barn-front-06.jpg"]');
+        $o->click('[data-test=pick-view]');
+        $o->see('The ray of barn-front-06.jpg speaks against the others');
+        $o->click('[data-test="remove-barn-front-06.jpg"]');
+        $o->see('3 rays meet');
+        $o->type('[data-test=ray-name]', 'W1');
+        $o->type('[data-test=ray-code]', 'WALL');
+        $o->click('[data-test=keep-rays]');
+        $o->see('W1 is a point');
+        $o->click('[data-test=dense]');
+        $o->click('[data-test=dense-one]');
+        $o->find('[data-test=cloud-words]', 120.0);
+        $o->see('images of barn, front');
+        self::assertSame([], $o->complaints());
+    }
 }

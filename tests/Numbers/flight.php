@@ -11,6 +11,8 @@ use Mensura\Flight\OrientedImages;
 use Mensura\Matching\Features;
 use Mensura\Matching\GreyImage;
 use Mensura\Matching\TiePoints;
+use Mensura\Rays\ImageRays;
+use Mensura\Rays\RayMatch;
 
 require __DIR__.'/../../config/jit.php';
 require __DIR__.'/../../vendor/autoload.php';
@@ -43,3 +45,14 @@ $images = new OrientedImages(
 );
 $model = ElevationModel::of($images, $grey, [493792.0, 6028292.0, 493806.0, 6028304.0], [228.0, 238.0], 1.0);
 $say('heights', [$model->h, $model->score]);
+$rays = new ImageRays($images);
+$match = new RayMatch($rays, static function (int $i) use ($grey): GdImage {
+    $gd = imagecreatetruecolor(FlightScene::WIDTH, FlightScene::HEIGHT);
+    foreach ($grey[$i]->v as $k => $v) {
+        imagesetpixel($gd, $k % FlightScene::WIDTH, intdiv($k, FlightScene::WIDTH), 0x10101 * (int) $v);
+    }
+
+    return $gd;
+});
+$found = $match->find(7, 240.0, 180.0, [50.0, 68.0]);
+$say('found', [$found, $rays->meet([[7, 240.0, 180.0], ...array_map(static fn (array $f): array => [$f[0], $f[1], $f[2]], $found)])]);

@@ -135,6 +135,31 @@ final readonly class ImageRays
     }
 
     /**
+     * The ray without which the others agree best, where one of them is off by more than so many pixels.
+     *
+     * @param list<array{int, float, float}> $rays
+     *
+     * @return ?int number of the ray; null where all agree, or two alone cannot say which of them is wrong
+     */
+    public function mistaken(array $rays, float $beyond): ?int
+    {
+        $worst = static fn (array $off): float => max(array_map(static fn (array $o): float => hypot($o[0], $o[1]), $off));
+        $all = $this->meet($rays);
+        if (\count($rays) < 3 || null !== $all && $worst($all[2]) < $beyond) {
+            return null;
+        }
+        $best = [null, \INF];
+        foreach ($rays as $k => $_) {
+            $less = $this->meet(array_values(array_diff_key($rays, [$k => true])));
+            if (null !== $less && $worst($less[2]) < $best[1]) {
+                $best = [$k, $worst($less[2])];
+            }
+        }
+
+        return $best[0];
+    }
+
+    /**
      * The place with the least sum of squares of distances to rays, to begin with.
      *
      * @param list<array{int, float, float}> $rays

@@ -772,6 +772,7 @@ export interface RaysView {
   rays: ({ alike: number | null; dx: number | null; dy: number | null; image: string; x: number; y: number })[];
   place: number[] | null;
   sd: number[] | null;
+  mistaken: string | null;
   lines: ({ image: string; line: ({ 0: number; 1: number })[] })[];
   shows: ({ image: string; x: number; y: number })[];
 }

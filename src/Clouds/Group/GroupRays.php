@@ -22,6 +22,8 @@ final class GroupRays
 {
     /** Tie points about a place that say how well its images are known there. */
     private const ABOUT = 8;
+    /** Pixels beyond which a ray speaks against the others. */
+    private const OFF = 2.5;
 
     public function __construct(
         private readonly FlightPage $flights, private readonly FlightFiles $files, private readonly FileStore $store,
@@ -79,7 +81,11 @@ final class GroupRays
         }
         $sd = null === $met ? null : self::sd($met[0], $met[1], $figures['tiePoints'], $figures['tieSds'] ?? []);
 
-        return new RaysView($views, $met[0] ?? null, $sd, $lines, $shows);
+        $mistaken = $rays->mistaken($taken, self::OFF);
+
+        return new RaysView(
+            $views, $met[0] ?? null, $sd, null === $mistaken ? null : $names[$taken[$mistaken][0]], $lines, $shows,
+        );
     }
 
     /**

@@ -10,18 +10,7 @@ import LineageList from '../../frame/LineageList.vue';
 import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { useProject } from '../../state/project';
-import {
-  groupColumns,
-  groupHeadline,
-  groupRows,
-  groupScene,
-  groupSentences,
-  off,
-  placeWords,
-  rayColumns,
-  withRay,
-  type Ray,
-} from './groups';
+import { groupColumns, groupHeadline, groupRows, groupScene, groupSentences, placeWords, rayColumns, withRay, type Ray } from './groups';
 import ImageRays from './ImageRays.vue';
 
 /** Groups of images of a rover: oriented, a place picked in one and found in the others, kept as a point; dense points as a cloud. */
@@ -172,7 +161,7 @@ watch(groupId, () => {
                 @select="(k) => (active = k[0] ?? active)"
               >
                 <template #cell-off="{ row, text }"
-                  ><span :class="{ doubt: off(row) > 2.5 }">{{ text }}</span></template
+                  ><span :class="{ doubt: row.image === rays.mistaken }">{{ text }}</span></template
                 >
                 <template #cell-remove="{ row }"
                   ><ElButton

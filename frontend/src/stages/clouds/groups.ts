@@ -5,15 +5,12 @@ import { emptyScene, type Scene, type ScenePath } from '../../sketch/scene';
 
 export type Ray = { image: string; x: number; y: number };
 
-/** Pixels a ray is off beyond which it is worth a look. */
-const FAR = 2.5;
-
 export function groupHeadline(f: FlightView | null, m: MissionView): { words: string; tone: 'holds' | 'doubt' | 'fails' } {
   if (!f) return { words: `${m.name}: ${m.images.length} images, not oriented yet`, tone: 'doubt' };
   if (!f.converged)
     return { words: 'The orientation does not come to an end: look at what the file says of camera and places', tone: 'fails' };
   if (f.alone.length > 0) return { words: `${f.alone.length} of ${f.images} images do not join the others`, tone: 'fails' };
-  return { words: `The images of ${f.name} agree: pick a place in one of them`, tone: 'holds' };
+  return { words: `The images agree: pick a place in one of them`, tone: 'holds' };
 }
 
 export function groupSentences(f: FlightView | null, m: MissionView, units: UnitsView): string {
@@ -34,15 +31,15 @@ export function placeWords(rays: RaysView | null, units: UnitsView): { words: st
     return {
       words:
         rays.rays.length > 1
-          ? 'The rays do not meet; take the mistaken one away.'
+          ? rays.mistaken
+            ? `The rays do not meet; that of ${rays.mistaken} speaks against the others.`
+            : 'The rays do not meet; take the mistaken one away.'
           : 'Found in no other image. Choose another and click the place where the line runs.',
       tone: 'doubt',
     };
-  const worst = [...rays.rays].sort((a, b) => off(b) - off(a))[0]!;
   const plan = small(Math.hypot(rays.sd[0]!, rays.sd[1]!), units);
   const known = `known to ${plan} ${smallUnit(units)} in plan, ${small(rays.sd[2]!, units)} in height`;
-  if (off(worst) > FAR)
-    return { words: `${worst.image} is off by ${off(worst).toFixed(1)} pixels; without it the rest is ${known}`, tone: 'doubt' };
+  if (rays.mistaken) return { words: `The ray of ${rays.mistaken} speaks against the others; move it or take it away.`, tone: 'doubt' };
   return { words: `${rays.rays.length} rays meet; the place is ${known}`, tone: 'holds' };
 }
 
