@@ -11,6 +11,7 @@ use App\Checks\View\DeviationView;
 use App\Checks\View\SurfaceChoice;
 use App\Design\CloudFiles;
 use App\Design\DesignFiles;
+use App\Design\PointProducts;
 use App\Project\Project;
 use App\Result\Result;
 use App\Result\Results;
@@ -26,6 +27,7 @@ final class ChecksPage
         private readonly PointRepository $points,
         private readonly Results $results,
         private readonly BandsRepository $bands,
+        private readonly PointProducts $made,
     ) {
     }
 
@@ -52,6 +54,7 @@ final class ChecksPage
         return new ChecksView(
             array_values($deviations), $this->designs->of($project), $surfaces, $this->points->codes($project),
             $this->clouds->of($project), array_values($checks), $this->points->countOf($project, Point::CHECK),
+            $this->made->names($project),
         );
     }
 

@@ -128,6 +128,13 @@ final class CheckPointTest extends ApiTestCase
         self::assertEqualsWithDelta(0.04, $points[0]['dh'], 2e-4);
         self::assertEqualsWithDelta(0.06, $points[1]['dh'], 2e-4);
         self::assertNull($points[3]['dh']);
+        // A cloud that was made of it says the same; made otherwise, the check is stale.
+        $this->job('/clouds', ['name' => 'thin', 'files' => [$cloud['id']], 'thin' => 1.0]);
+        $this->job('/checks/points', ['name' => 'made', 'against' => 'made', 'made' => 'cloud:1']);
+        $points = $this->get('/checks/points/2')['points'];
+        self::assertEqualsWithDelta([0.04, 0.06], [$points[0]['dh'], $points[1]['dh']], 2e-4);
+        $this->job('/clouds', ['name' => 'thin', 'number' => 1, 'files' => [$cloud['id']], 'thin' => 2.0]);
+        self::assertArrayHasKey('check:2', $this->stale());
         // The cloud is the reference of points, and is itself compared with the surface of the points.
         $this->job('/terrain/surfaces', ['name' => 'ground', 'roles' => ['surveyed'], 'codes' => [], 'interval' => 0.5]);
         $surface = $this->get('/checks')['surfaces'][0]['id'];

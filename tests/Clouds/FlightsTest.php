@@ -93,11 +93,28 @@ final class FlightsTest extends ApiTestCase
         self::assertTrue($file['holds'], json_encode($file['checks'], \JSON_THROW_ON_ERROR));
         $this->heights($this->download("/handover/{$file['id']}/file"));
 
+        // Check points against its heights: as the page of the flight has them, and in the report.
+        self::assertSame(['ortho:1' => 'heights of flight field'], $this->get('/checks')['made']);
+        $job = $this->job('/checks/points', ['name' => 'heights', 'against' => 'made', 'made' => 'ortho:1']);
+        self::assertSame('done', $job['state'], (string) $job['error']);
+        $check = $this->get('/checks')['checks'][0];
+        self::assertGreaterThanOrEqual(2, $check['used']);
+        self::assertLessThan(2.5 * $flight['pixel'], array_column($check['axes'], null, 'axis')['h']['rms']);
+        $off = array_column($ortho['known'], 'off', 'id');
+        foreach ($this->get("/checks/points/{$check['number']}")['points'] as $p) {
+            if (null !== $p['dh']) {
+                self::assertEqualsWithDelta($off[$p['name']] ?? $p['dh'], $p['dh'], 0.25, 'A plane through cells, and between four of them.');
+            }
+        }
+        $job = $this->job('/checks/points', ['name' => 'none', 'against' => 'made', 'made' => 'ortho:7']);
+        self::assertStringContainsString('there is no such cloud', (string) $job['error']);
+
         // Another mark makes another version; the control that is given otherwise makes it stale.
         $this->job('/clouds/flights', ['name' => 'field', 'number' => 1, 'mission' => $mission, 'marks' => []]);
         $flight = $this->get('/clouds/flights')['flights'][0];
         self::assertSame([2, false, null], [$flight['run'], $flight['isHeld'], $flight['rms']]);
         self::assertArrayHasKey('ortho:1', $this->stale());
+        self::assertArrayHasKey('check:1', $this->stale());
     }
 
     /** Heights against the scene, read by GDAL at places drawn by chance. */

@@ -407,6 +407,7 @@ export interface CheckPointsRequest {
   cloud?: number;
   within?: number;
   radius?: number | null;
+  made?: string;
 }
 
 /** Measured points held against a reference. Metres. */
@@ -454,6 +455,7 @@ export interface CheckPointsView {
   cloud: number;
   within: number;
   radius: number | null;
+  made: string;
   count: number;
   used: number;
   axes: AxisView[];
@@ -477,6 +479,7 @@ export interface ChecksView {
   clouds: CloudFileView[];
   checks: CheckPointsView[];
   checkPoints: number;
+  made: Record<string, string>;
 }
 
 /** Measured points held against a reference. Metres. */

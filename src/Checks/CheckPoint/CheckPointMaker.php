@@ -6,6 +6,7 @@ namespace App\Checks\CheckPoint;
 
 use App\Checks\ComputedSurfaces;
 use App\Design\CloudFiles;
+use App\Design\PointProducts;
 use App\Job\JobContext;
 use App\Ledger\Ledger;
 use App\Project\Project;
@@ -32,6 +33,7 @@ final class CheckPointMaker implements Recompute
         private readonly PointRepository $points,
         private readonly CloudFiles $clouds,
         private readonly ComputedSurfaces $surfaces,
+        private readonly PointProducts $made,
         private readonly FileStore $store,
         private readonly Results $results,
         private readonly Ledger $ledger,
@@ -133,7 +135,10 @@ final class CheckPointMaker implements Recompute
                     '', null, null, null === $p->givenE || null === $p->givenN ? null : $locator->height($p->givenE, $p->givenN),
                 ], $words];
             case CheckPointSettings::CLOUD:
-                [$x, $y, $z, $name] = $this->clouds->points($project, $settings->cloud, '/cloud');
+            case CheckPointSettings::MADE:
+                [$x, $y, $z, $name] = CheckPointSettings::MADE === $settings->against
+                    ? $this->made->points($project, $settings->made, '/made')
+                    : $this->clouds->points($project, $settings->cloud, '/cloud');
                 $cloud = new CloudReference($x, $y, $z, $settings->radius);
 
                 return [static function (PointRow $p) use ($cloud): array {

@@ -24,6 +24,7 @@ final class CheckPointPage
 
         return new CheckPointsView(
             $r->number(), $c->name, $c->against, (string) $s['against'], $c->pattern, $c->surface, $c->cloud, $c->within, $c->radius,
+            $c->made,
             (int) $s['count'], (int) $s['used'], $axes, $s['radial'], $s['horizontal'], $s['vertical'], CheckAccuracy::ENOUGH,
             $r->run, $r->output, $r->at(), $r->authorName, $stale,
         );

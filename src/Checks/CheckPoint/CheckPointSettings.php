@@ -16,22 +16,24 @@ final readonly class CheckPointSettings
     public const SURFACE = 'surface';
     public const POINT = 'point';
     public const CLOUD = 'cloud';
-    public const AGAINST = [self::POINT, self::SURFACE, self::CLOUD];
+    public const MADE = 'made';
+    public const AGAINST = [self::POINT, self::SURFACE, self::CLOUD, self::MADE];
 
     /**
      * @param string $pattern of the names of check points; empty for all
      * @param float  $within  how near another point is that is taken for the check point measured
+     * @param string $made    slot of a cloud or of heights that were made here
      * @param ?float $radius  within which a plane is fitted through a cloud; null for three mean spacings
      */
     public function __construct(
         public string $name, public string $against, public string $pattern = '', public int $surface = 0, public int $cloud = 0,
-        public float $within = 0.1, public ?float $radius = null,
+        public float $within = 0.1, public ?float $radius = null, public string $made = '',
     ) {
     }
 
     public static function of(CheckPointsRequest $r): self
     {
-        return new self(trim($r->name), $r->against, trim($r->pattern), $r->surface, $r->cloud, $r->within, $r->radius);
+        return new self(trim($r->name), $r->against, trim($r->pattern), $r->surface, $r->cloud, $r->within, $r->radius, $r->made);
     }
 
     /** @param array<string, mixed> $s */
@@ -40,6 +42,7 @@ final readonly class CheckPointSettings
         return new self(
             (string) $s['name'], (string) $s['against'], (string) ($s['pattern'] ?? ''), (int) ($s['surface'] ?? 0),
             (int) ($s['cloud'] ?? 0), (float) ($s['within'] ?? 0.1), isset($s['radius']) ? (float) $s['radius'] : null,
+            (string) ($s['made'] ?? ''),
         );
     }
 
@@ -49,11 +52,13 @@ final readonly class CheckPointSettings
         $contents = [CheckPointContent::kind().':'.$this->pattern];
         if (self::POINT === $this->against) {
             $contents[] = PointsContent::kind();
-        } elseif (self::SURFACE !== $this->against) {
+        } elseif (self::CLOUD === $this->against) {
             $contents[] = ReferenceContent::kind();
         }
 
-        return [$contents, self::SURFACE === $this->against ? [ComputedSurfaces::PREFIX.$this->surface] : []];
+        return [$contents, match ($this->against) {
+            self::SURFACE => [ComputedSurfaces::PREFIX.$this->surface], self::MADE => [$this->made], default => [],
+        }];
     }
 
     public static function takes(PointRow $p, string $pattern): bool

@@ -11,6 +11,7 @@ use Symfony\Component\Validator\Constraints as Assert;
 final readonly class CheckPointsRequest
 {
     /**
+     * @param string $made    slot of a cloud or of heights that were made here, such as "cloud:3"
      * @param ?int   $number  of the check that is made anew; null for a new one
      * @param string $pattern of the names of check points, with * and ?; empty for all
      * @param float  $within  how near another point is that is taken for the check point measured
@@ -30,6 +31,8 @@ final readonly class CheckPointsRequest
         public float $within = 0.1,
         #[Assert\Positive, Assert\LessThan(1e4)]
         public ?float $radius = null,
+        #[Assert\Length(max: 40)]
+        public string $made = '',
     ) {
     }
 }

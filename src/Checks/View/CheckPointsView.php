@@ -9,6 +9,7 @@ final readonly class CheckPointsView
 {
     /**
      * @param string         $compared   with: point, surface or cloud
+     * @param string         $made       slot of a cloud or of heights that were made here
      * @param string         $against    what, in words
      * @param list<AxisView> $axes       those there are
      * @param ?float         $horizontal at 95 %; null without plan, or where the standard gives none
@@ -26,6 +27,7 @@ final readonly class CheckPointsView
         public int $cloud,
         public float $within,
         public ?float $radius,
+        public string $made,
         public int $count,
         public int $used,
         public array $axes,

@@ -19,6 +19,7 @@ const against = ref(c?.compared ?? (props.checks.surfaces.length > 0 ? 'surface'
 const pattern = ref(c?.pattern ?? '');
 const surface = ref(c?.surface || props.checks.surfaces[0]?.id || 0);
 const cloud = ref(c?.cloud || props.checks.clouds[0]?.id || 0);
+const made = ref(c?.made || Object.keys(props.checks.made)[0] || '');
 const within = ref<number | null>(c?.within ?? 0.1);
 const radius = ref<number | null>(c?.radius ?? null);
 const glob = computed(() => (pattern.value.trim() === '' ? null : namePattern(pattern.value.trim())));
@@ -27,6 +28,7 @@ const missing = computed(() => {
   if (name.value.trim() === '') return 'It needs a name.';
   if (chosen.value === 0) return 'No check point is chosen.';
   if (against.value === 'surface' && !surface.value) return 'No surface is computed yet; make one in Terrain.';
+  if (against.value === 'made' && !made.value) return 'Nothing is made yet; make a cloud or an orthoimage in Clouds.';
   return against.value === 'cloud' && !cloud.value ? 'Bring a point cloud in first: LAS, LAZ, PLY or lines of coordinates.' : '';
 });
 
@@ -40,6 +42,7 @@ function save() {
     cloud: cloud.value,
     within: within.value ?? 0.1,
     radius: radius.value,
+    made: made.value,
   });
 }
 </script>
@@ -63,7 +66,8 @@ function save() {
     <h2>Compared with</h2>
     <ElRadioGroup v-model="against" aria-label="Compared with">
       <ElRadioButton value="point">what was measured of them</ElRadioButton><ElRadioButton value="surface">a surface</ElRadioButton
-      ><ElRadioButton value="cloud">a point cloud</ElRadioButton>
+      ><ElRadioButton value="cloud">a cloud that came in</ElRadioButton
+      ><ElRadioButton value="made" data-test="against-made">one made here</ElRadioButton>
     </ElRadioGroup>
     <template v-if="against === 'point'">
       <p class="quiet">Their own adjusted or surveyed place, else the nearest point within a distance.</p>
@@ -72,6 +76,10 @@ function save() {
     <ElFormItem v-else-if="against === 'surface'" label="surface"
       ><ElSelect v-model="surface" aria-label="Surface"
         ><ElOption v-for="s in checks.surfaces" :key="s.id" :value="s.id" :label="s.name" /></ElSelect
+    ></ElFormItem>
+    <ElFormItem v-else-if="against === 'made'" label="cloud, or heights of a flight"
+      ><ElSelect v-model="made" aria-label="Made here" data-test="check-made"
+        ><ElOption v-for="(label, slot) in checks.made" :key="slot" :value="slot" :label="label" /></ElSelect
     ></ElFormItem>
     <CloudRadius v-else v-model:cloud="cloud" v-model:radius="radius" :clouds="checks.clouds" />
   </AskForm>

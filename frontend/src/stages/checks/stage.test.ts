@@ -58,6 +58,7 @@ const page = (over: Partial<ChecksView> = {}): ChecksView => ({
   clouds: [],
   checks: [],
   checkPoints: 0,
+  made: {},
   ...over,
 });
 const measured = { names: ['A', 'B', 'C', 'D'], e: [0, 1, 0, 1], n: [0, 0, 1, 1], h: [1, 1, 1, 2], d: [0.001, -0.02, 0, 1] };
@@ -174,6 +175,7 @@ describe('check points', () => {
     cloud: 4,
     within: 0.1,
     radius: null,
+    made: '',
     count: 3,
     used: 2,
     axes: [{ axis: 'h', count: 2, mean: 0.001, rms: 0.005, sd: 0.006, min: -0.004, max: 0.006 }],
