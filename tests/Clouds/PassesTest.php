@@ -6,6 +6,7 @@ namespace App\Tests\Clouds;
 
 use App\Tests\ApiTestCase;
 use Demo\Street;
+use Smalot\PdfParser\Parser;
 
 /** Passes: drives brought in, laid onto each other, looked at across the way, and handed over as a new trajectory. */
 final class PassesTest extends ApiTestCase
@@ -109,6 +110,70 @@ final class PassesTest extends ApiTestCase
         self::assertSame(['corrected', 2, [-2.2, 1.4, -0.4]], [$pass['status'], $pass['run'], $pass['preShift']]);
         $this->undoLast();
         self::assertSame('needs-pre-shift', $this->get('/clouds/passes')['passes'][0]['status'], 'what was in use before is in use again');
+    }
+
+    /**
+     * Control seen by the drive that stays corrects it first; check points only say how far off it is. The stay is wrong by as much as
+     * control says, so that both end where the truth is.
+     */
+    public function testControlAndCheckPoints(): void
+    {
+        $this->drives();
+        $street = new Street(60.0, true, 7, [493_000.0, 6_028_000.0, 220.0]);
+        $head = "point,easting [m],northing [m],ellipsoidal height [m]\n";
+        $up = 0.05;
+        $lines = $seen = [];
+        foreach (['T1' => 5.0, 'T2' => 55.0, 'K1' => 30.0] as $name => $along) {
+            [$e, $n, $h] = $street->placed([$along, 4.5, 0.2]);
+            // Given five centimetres above where the first drive sees them.
+            $lines[$name] = \sprintf("%s,%.3f,%.3f,%.3f\n", $name, $e, $n, $h + $up);
+            $seen[] = ['target' => $name, 'stays' => true, 'time' => 1000.0 + $along / 8.0, 'e' => $e, 'n' => $n, 'h' => $h];
+            [$de, $dn, $dh] = self::WRONG;
+            $seen[] = ['target' => $name, 'stays' => false, 'time' => 2000.0 + $along / 8.0, 'e' => $e + $de, 'n' => $n + $dn, 'h' => $h + $dh];
+        }
+        foreach (['hold' => $lines['T1'].$lines['T2'], 'check' => $lines['K1']] as $as => $rows) {
+            $file = $this->bring("$as.csv", $head.$rows);
+            $this->call('PUT', "/intake/{$file['id']}/mapping", ['kind' => 'control'], 200);
+            $this->call('PUT', "/intake/{$file['id']}/meaning", ['control' => $as], 200);
+            $this->post("/intake/{$file['id']}/accept");
+        }
+        self::assertSame(['T1', 'T2', 'K1'], array_column($this->get('/clouds/passes')['points'], 'name'));
+        $this->align(['targets' => $seen]);
+        [$pass] = $this->get('/clouds/passes')['passes'];
+        self::assertSame(['corrected', 4, 2], [$pass['status'], $pass['control']['count'], $pass['check']['count']]);
+        self::assertLessThan(0.01, max([...$pass['check']['after'], ...$pass['control']['after']]));
+        // Of the check point's two sightings one is off by the height alone, the other by what the drive is wrong by too.
+        self::assertEqualsWithDelta(sqrt((0.25 ** 2 + 0.2 ** 2) / 2.0), $pass['check']['before'][0], 1e-3);
+        self::assertEqualsWithDelta(sqrt((0.05 ** 2 + 0.05 ** 2) / 2.0), $pass['check']['before'][1], 1e-3);
+        $figures = $this->get('/clouds/passes/1');
+        foreach ($figures['stations'] as $station) {
+            self::assertEqualsWithDelta([-0.25, 0.2, -0.1 + $up], $station['shift'], 0.01, 'Onto the other as its control has it.');
+        }
+        foreach ($figures['targets'] as $t) {
+            self::assertSame('K1' === $t['target'] ? 'check' : 'control', $t['role']);
+            self::assertEqualsWithDelta(0.0, max(array_map(abs(...), $t['after'])), 0.012);
+            self::assertSame('check' === $t['role'], null === $t['without']);
+        }
+        // The section shows what stays where its control has it: the road is up by as much.
+        [$offsets, $heights] = $this->get('/clouds/passes/1/section/30')['reference'];
+        foreach ($offsets as $i => $offset) {
+            if (abs($offset) < 1.9) {
+                self::assertEqualsWithDelta(220.0 + $up, $heights[$i], 0.04);
+            }
+        }
+
+        self::assertSame('done', $this->job('/handover', ['kind' => 'pass-pdf', 'surfaces' => [1]])['state']);
+        [$file] = $this->get('/handover')['exports'];
+        self::assertTrue($file['holds'], json_encode($file['checks'], \JSON_THROW_ON_ERROR));
+        $text = (string) preg_replace('/\s+/', ' ', (new Parser())->parseContent($this->download("/handover/{$file['id']}/file"))->getText());
+        foreach (['Both drives agree to', 'Version 1 of its trajectory is in use', 'K1', 'check', 'what stays'] as $words) {
+            self::assertStringContainsString($words, $text);
+        }
+
+        $failed = $this->align(['number' => 1, 'targets' => [['target' => 'X'] + $seen[0]]], 'failed');
+        self::assertStringContainsString('X is no control or check point', (string) $failed['error']);
+        $this->call('POST', '/clouds/passes', ['name' => 'x', 'trajectory' => 1, 'cloud' => 2, 'referenceTrajectory' => 3,
+            'referenceCloud' => 4, 'targets' => [['target' => 'T1']], ], 422);
     }
 
     public function testWhatCannotBeAlignedSaysWhy(): void

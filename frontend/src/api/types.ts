@@ -586,6 +586,7 @@ export interface PassRequest {
   isTime?: boolean;
   radius?: number;
   preShift?: number[];
+  targets?: ({ e: number; h: number; n: number; stays: boolean; target: string; time: number })[];
 }
 
 /** A place that was picked. Metres. */
@@ -756,6 +757,9 @@ export interface PassView {
   rmsBefore: number | null;
   rmsAfter: number | null;
   greatest: number;
+  targets: ({ e: number; h: number; n: number; stays: boolean; target: string; time: number })[];
+  control: { after: number[]; before: number[]; count: number } | null;
+  check: { after: number[]; before: number[]; count: number } | null;
   run: number;
   output: string;
   at: string;
@@ -768,6 +772,7 @@ export interface PassesView {
   passes: PassView[];
   trajectories: TrajectoryFileView[];
   clouds: CloudFileView[];
+  points: ({ e: number; h: number; n: number; name: string; role: string })[];
 }
 
 /** Rays of a group of images, and where they meet. Metres, pixels. */

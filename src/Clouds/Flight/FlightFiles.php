@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds\Flight;
 
+use App\Clouds\KnownPoints;
 use App\Design\FilePlacement;
 use App\Project\Project;
 use App\Store\FileStore;
@@ -33,7 +34,7 @@ final class FlightFiles
 
     public function __construct(
         private readonly SurveyFileRepository $files, private readonly FileStore $store, private readonly FilePlacement $placement,
-        private readonly PointRepository $points,
+        private readonly PointRepository $points, private readonly KnownPoints $given,
     ) {
     }
 
@@ -148,14 +149,7 @@ final class FlightFiles
      */
     public function markable(Project $project): array
     {
-        $points = [];
-        foreach ($this->points->marks($project) as $p) {
-            if (self::isGiven($p) && null !== $p->givenE && null !== $p->givenN && null !== $p->givenH) {
-                $points[] = ['name' => $p->name, 'role' => $p->role, 'e' => $p->givenE, 'n' => $p->givenN, 'h' => $p->givenH];
-            }
-        }
-
-        return $points;
+        return array_values($this->given->of($project));
     }
 
     private static function isGiven(PointRow $p): bool

@@ -13,6 +13,7 @@ use App\Result\RecordNumbered;
 use App\Result\Result;
 use App\Result\Results;
 use App\Store\FileStore;
+use App\Survey\Point;
 use Mensura\Fault\UnusableInput;
 use Mensura\Passes\Pass;
 use Mensura\Passes\PassAlignment;
@@ -26,7 +27,7 @@ final class PassMaker implements Recompute
     public const PREFIX = 'pass:';
 
     public function __construct(
-        private readonly DriveFiles $drives, private readonly FileStore $store, private readonly Results $results,
+        private readonly DriveFiles $drives, private readonly PassTargets $targets, private readonly FileStore $store, private readonly Results $results,
         private readonly Ledger $ledger,
     ) {
     }
@@ -55,14 +56,20 @@ final class PassMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $report('reading', 0.02);
-        [$basis, [$reference, $pass]] = $this->results->reading($project, $settings->contents(), [], fn (Project $project): array => [
+        [$basis, [$reference, $pass, $sightings]] = $this->results->reading($project, $settings->contents(), [], fn (Project $project): array => [
             $this->drives->pass($project, 'reference', $settings->referenceTrajectory, $settings->referenceCloud, '/referenceTrajectory'),
             $this->drives->pass($project, 'pass', $settings->trajectory, $settings->cloud, '/trajectory', $settings->preShift),
+            $this->targets->sightings($project, $settings->targets),
         ]);
-        $set = new PassSet([$reference, $pass], 0, [], $settings->every, $settings->isTime, $settings->radius);
+        $set = new PassSet([$reference, $pass], PassTargets::STAYS, $sightings, $settings->every, $settings->isTime, $settings->radius);
         $part = static fn (float $of) => $report('stations', 0.05 + 0.9 * $of);
-        $c = PassAlignment::of($set, $part)->toReference[1] ?? throw new \LogicException('The second pass is compared.');
-        $summary = $this->summary($project, $settings, $pass, $c);
+        $result = PassAlignment::of($set, $part);
+        $c = $result->toReference[PassTargets::MOVES] ?? throw new \LogicException('The second pass is compared.');
+        $targets = PassTargets::compared($sightings, $result);
+        $summary = $this->summary($project, $settings, $pass, $c) + [
+            'control' => PassTargets::rms($targets, Point::CONTROL), 'check' => PassTargets::rms($targets, Point::CHECK),
+        ];
+        $stays = $result->toControl[PassTargets::STAYS]->correction;
         $output = $this->store->putJson([
             'stations' => array_map(static fn (Station $s): array => [
                 'time' => $s->time, 'e' => $s->place[0], 'n' => $s->place[1], 'h' => $s->place[2], 'used' => $s->isUsed(),
@@ -70,6 +77,7 @@ final class PassMaker implements Recompute
                 'rmsAfter' => $s->rmsAfter,
             ], $c->stations),
             'correction' => ['times' => $c->correction->times, 'shifts' => $c->correction->shifts],
+            'stays' => ['times' => $stays->times, 'shifts' => $stays->shifts], 'targets' => $targets,
             'path' => [$pass->trajectory->e, $pass->trajectory->n], 'reference' => [$reference->trajectory->e, $reference->trajectory->n],
         ]);
         $report('keeping', 0.97);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds\Pass;
 
+use App\Clouds\KnownPoints;
 use App\Clouds\View\PassesView;
 use App\Clouds\View\PassView;
 use App\Design\CloudFiles;
@@ -25,7 +26,7 @@ final class PassPage
 
     public function __construct(
         private readonly Results $results, private readonly DriveFiles $drives, private readonly CloudFiles $clouds,
-        private readonly FileStore $store,
+        private readonly FileStore $store, private readonly KnownPoints $known,
     ) {
     }
 
@@ -37,7 +38,9 @@ final class PassPage
             $views[] = self::view($number, $result, $stale[$result->slot] ?? []);
         }
 
-        return new PassesView($views, $this->drives->trajectories($project), $this->clouds->of($project));
+        return new PassesView(
+            $views, $this->drives->trajectories($project), $this->clouds->of($project), array_values($this->known->of($project)),
+        );
     }
 
     /** @return array<int, Result> by number */
@@ -56,9 +59,15 @@ final class PassPage
 
     public function correction(Result $pass): Correction
     {
-        ['times' => $times, 'shifts' => $shifts] = $this->store->getJson($pass->output)['correction'];
+        return $this->kept($pass, 'correction');
+    }
 
-        return new Correction($times, $shifts);
+    private function kept(Result $pass, string $which): Correction
+    {
+        // Passes of before there were targets hold nothing of what stays.
+        ['times' => $times, 'shifts' => $shifts] = $this->store->getJson($pass->output)[$which] ?? ['times' => [], 'shifts' => []];
+
+        return [] === $times ? Correction::none() : new Correction($times, $shifts);
     }
 
     /**
@@ -81,8 +90,9 @@ final class PassPage
         foreach ($this->drives->points($project, $s->cloud, '/cloud') as [$t, $x, $y, $z]) {
             $own = self::more($own, $section->of(...$correction->apply($t, $x, $y, $z)));
         }
-        foreach ($this->drives->points($project, $s->referenceCloud, '/referenceCloud') as [, $x, $y, $z]) {
-            $there = self::more($there, $section->of($x, $y, $z));
+        $stays = $this->kept($pass, 'stays');
+        foreach ($this->drives->points($project, $s->referenceCloud, '/referenceCloud') as [$t, $x, $y, $z]) {
+            $there = self::more($there, $section->of(...$stays->apply($t, $x, $y, $z)));
         }
 
         return ['ends' => $section->ends(), 'pass' => self::some($own), 'reference' => self::some($there)];
@@ -125,7 +135,7 @@ final class PassPage
             $number, $p->name, (string) $s['of'], (string) $s['onto'], $p->trajectory, $p->cloud, $p->referenceTrajectory,
             $p->referenceCloud, $p->every, $p->isTime, $p->radius, $p->preShift, (string) $s['status'], $s['reason'] ?? null,
             (int) $s['stations'], (int) $s['used'], (float) $s['length'], $s['rmsBefore'] ?? null, $s['rmsAfter'] ?? null,
-            (float) $s['greatest'], $r->run, $r->output, $r->at(), $r->authorName, $stale,
+            (float) $s['greatest'], $p->targets, $s['control'] ?? null, $s['check'] ?? null, $r->run, $r->output, $r->at(), $r->authorName, $stale,
         );
     }
 }

@@ -12,6 +12,8 @@ final readonly class PassRequest
     /**
      * @param ?int        $number   of the alignment that is made anew; null for a new one
      * @param float       $every    metres along the pass, or seconds
+     * @param list<array{target: string, stays: bool, time: float, e: float, n: float, h: float}> $targets as a scan shows control and
+     *                                                                                                   check points
      * @param list<float> $preShift e, n, h from a picked pair; empty for none
      */
     public function __construct(
@@ -33,6 +35,15 @@ final readonly class PassRequest
         public float $radius = 1.0,
         #[Assert\Count(max: 3), Assert\All([new Assert\Type(['float', 'int']), new Assert\Range(min: -1e4, max: 1e4)])]
         public array $preShift = [],
+        #[Assert\Count(max: 2000), Assert\All([new Assert\Collection(fields: [
+            'target' => [new Assert\NotBlank(), new Assert\Type('string'), new Assert\Length(max: 60)],
+            'stays' => [new Assert\Type('bool')],
+            'time' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e12, max: 1e12)],
+            'e' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e8, max: 1e8)],
+            'n' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e8, max: 1e8)],
+            'h' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e5, max: 1e5)],
+        ])])]
+        public array $targets = [],
     ) {
     }
 }

@@ -14,6 +14,9 @@ final readonly class PassView
      * @param int         $used     stations that are used
      * @param float       $length   of the pass
      * @param float       $greatest correction
+     * @param list<array{target: string, stays: bool, time: float, e: float, n: float, h: float}> $targets
+     * @param ?array{before: list<float>, after: list<float>, count: int} $control rms in plan and in height
+     * @param ?array{before: list<float>, after: list<float>, count: int} $check
      * @param int         $run      which version of its trajectory this is; the newest is in use
      * @param string      $output   names the run's stations
      * @param list<string> $stale
@@ -22,7 +25,8 @@ final readonly class PassView
         public int $number, public string $name, public string $of, public string $onto, public int $trajectory, public int $cloud,
         public int $referenceTrajectory, public int $referenceCloud, public float $every, public bool $isTime, public float $radius,
         public array $preShift, public string $status, public ?string $reason, public int $stations, public int $used, public float $length,
-        public ?float $rmsBefore, public ?float $rmsAfter, public float $greatest, public int $run, public string $output,
+        public ?float $rmsBefore, public ?float $rmsAfter, public float $greatest, public array $targets, public ?array $control,
+        public ?array $check, public int $run, public string $output,
         public string $at, public string $author, public array $stale,
     ) {
     }

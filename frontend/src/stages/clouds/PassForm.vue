@@ -4,7 +4,7 @@ import type { PassesView, PassRequest, PassView } from '../../api/types';
 import NumberInput from '../../fields/NumberInput.vue';
 import { group, lengthUnit, metresPer } from '../../format/units';
 import { useProject } from '../../state/project';
-import { scanOf } from './passes';
+import { scanOf, targetLines, targetsOf } from './passes';
 
 /** Which drive is laid onto which. */
 const props = defineProps<{ stage: PassesView; pass: PassView | null }>();
@@ -27,6 +27,13 @@ const seconds = ref<number | null>(p?.isTime ? p.every : 2);
 const radius = ref<number | null>(p?.radius ?? 1);
 const isPicked = ref(p?.preShift.some((v) => v !== 0) ?? false);
 const shift = ref<(number | null)[]>(p?.preShift.some((v) => v !== 0) ? [...p.preShift] : [null, null, null]);
+const targetText = ref(targetLines(p?.targets ?? []));
+const targets = computed(() =>
+  targetsOf(
+    targetText.value,
+    props.stage.points.map((k) => k.name),
+  ),
+);
 const missing = computed(() =>
   name.value.trim() === ''
     ? 'It needs a name.'
@@ -36,7 +43,7 @@ const missing = computed(() =>
         ? 'Choose the scan of each drive.'
         : isPicked.value && shift.value.some((v) => v === null)
           ? 'The pre-shift has three parts.'
-          : '',
+          : targets.value.fault,
 );
 
 function save() {
@@ -51,6 +58,7 @@ function save() {
     every: (isTime.value ? seconds.value : metres.value) ?? (isTime.value ? 2 : 20),
     radius: radius.value ?? 1,
     preShift: isPicked.value ? shift.value.map((v) => v ?? 0) : [],
+    targets: targets.value.targets,
   });
 }
 </script>
@@ -100,6 +108,20 @@ function save() {
     <p class="quiet">
       A pair: the same place in both scans, what stays less what is moved, good to some decimetres. Scans need the time of each point (LAS,
       LAZ).
+    </p>
+    <ElFormItem label="control and check points as the scans show them, a line each"
+      ><ElInput
+        v-model="targetText"
+        type="textarea"
+        class="mono"
+        :rows="3"
+        aria-label="Targets"
+        data-test="pass-targets"
+        :placeholder="`point  moves or stays  time  easting  northing  height`"
+    /></ElFormItem>
+    <p class="quiet">
+      Control seen by the drive that stays corrects it first; what is held out only says how well the result agrees.
+      <template v-if="stage.points.length === 0">The project has no control or check point with a given place yet.</template>
     </p>
     <p class="line">
       <ElButton type="primary" native-type="submit" data-test="align-pass" :disabled="!project.mayChange || missing !== ''">Align</ElButton>

@@ -12,7 +12,20 @@ import { MapSketch } from '../../sketch';
 import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import PassForm from './PassForm.vue';
-import { headline, passColumns, type PassDrawing, passScene, type Section, sentences, stationColumns, stationRows } from './passes';
+import {
+  headline,
+  nearestOf,
+  pairShift,
+  passColumns,
+  type PassDrawing,
+  passScene,
+  type Section,
+  sentences,
+  stationColumns,
+  stationRows,
+  targetColumns,
+  targetWords,
+} from './passes';
 import SectionPlot from './SectionPlot.vue';
 import StationPlot from './StationPlot.vue';
 
@@ -26,6 +39,9 @@ const drawing = shallowRef<PassDrawing | null>(null);
 const section = shallowRef<Section | null>(null);
 /** Metres along the pass, where the section is cut. */
 const at = ref(0);
+
+/** Places of the pair that moves the pass first, while it is picked; the first of them in the scan that is moved. */
+const pair = ref<[number, number][] | null>(null);
 
 const pass = computed(() => stage.value?.passes.find((p) => p.number === chosen.value) ?? stage.value?.passes[0] ?? null);
 const rows = computed(() => stationRows(drawing.value));
@@ -43,7 +59,7 @@ async function load() {
 }
 async function loadDrawing() {
   const p = pass.value;
-  drawing.value = null;
+  [drawing.value, pair.value] = [null, null];
   if (!p) return;
   const answer = await get<PassDrawing>(project.path(`/clouds/passes/${p.number}`));
   if (pass.value?.output !== p.output) return;
@@ -61,6 +77,29 @@ async function cut() {
   if (mine === asked) section.value = answer;
 }
 
+function pickAt(place: [number, number]) {
+  if (!pair.value || !section.value || pair.value.length > 1) return;
+  const met = nearestOf(pair.value.length === 0 ? section.value.pass : section.value.reference, place);
+  if (met) pair.value = [...pair.value, met];
+}
+const shift = computed(() => (pair.value?.length === 2 && section.value ? pairShift(section.value, pair.value[0]!, pair.value[1]!) : null));
+async function alignWithPair() {
+  const p = pass.value!;
+  await align({
+    name: p.name,
+    number: p.number,
+    trajectory: p.trajectory,
+    cloud: p.cloud,
+    referenceTrajectory: p.referenceTrajectory,
+    referenceCloud: p.referenceCloud,
+    isTime: p.isTime,
+    every: p.every,
+    radius: p.radius,
+    preShift: shift.value!,
+    targets: p.targets,
+  });
+  pair.value = null;
+}
 async function align(request: PassRequest) {
   const ok = await project.attempt(async () => {
     const job = await project.job(post(project.path('/clouds/passes'), request));
@@ -144,6 +183,7 @@ watch(() => pass.value?.output, loadDrawing);
                   : 'Its trajectory is in use as it was driven'
               }}, {{ when(pass.at) }} by {{ pass.author }}
             </p>
+            <p v-if="targetWords(pass, units)" data-test="target-words">{{ targetWords(pass, units) }}</p>
             <p v-if="pass.stale.length > 0" class="doubt">◐ Stale: {{ pass.stale.join(', ') }}</p>
             <LineageList :place="`pass:${pass.number}`" />
             <template #actions>
@@ -152,6 +192,20 @@ watch(() => pass.value?.output, loadDrawing);
                 data-test="write-trajectory"
                 @click="writeAndOpen(project, 'trajectory-csv', pass.number)"
                 >Trajectory</ElButton
+              >
+              <ElButton
+                v-if="pass.status === 'needs-pre-shift'"
+                type="primary"
+                data-test="pick-pair"
+                :disabled="!project.mayChange"
+                @click="[pair, view] = [[], 'section']"
+                >Pick a pair</ElButton
+              >
+              <ElButton
+                :disabled="!project.mayChange || pass.stale.length > 0"
+                data-test="pass-report"
+                @click="writeAndOpen(project, 'pass-pdf', pass.number)"
+                >Report</ElButton
               >
               <ElButton
                 :disabled="!project.mayChange || pass.status !== 'corrected' || pass.stale.length > 0"
@@ -176,6 +230,16 @@ watch(() => pass.value?.output, loadDrawing);
             :filterable="false"
             :style="{ flex: `0 1 ${Math.min(5, stage.passes.length) * 27 + 30}px` }"
             @select="(k) => (chosen = Number(k[0]))"
+          />
+          <FiguresTable
+            v-if="drawing?.targets?.length"
+            label="targets"
+            :columns="targetColumns(units)"
+            :rows="drawing.targets"
+            :row-key="(t) => `${t.target} ${t.stays} ${t.time}`"
+            :selected="new Set()"
+            :filterable="false"
+            :style="{ flex: `0 1 ${Math.min(6, drawing.targets.length) * 27 + 30}px` }"
           />
           <StationPlot v-if="pass.status === 'corrected'" :rows="rows" :at="at" />
           <FiguresTable
@@ -217,7 +281,18 @@ watch(() => pass.value?.output, loadDrawing);
           </ElRadioGroup>
           <span class="mono" data-test="section-at">{{ length(at, units, -1) }} {{ lengthUnit(units) }} along, 1 m thick</span>
         </div>
-        <SectionPlot :section="section" :pass="pass.of" :reference="pass.onto" />
+        <p v-if="pair" class="pair" data-test="pair">
+          <template v-if="!shift">{{
+            pair.length === 0 ? `Click a place of ${pass.of}.` : `Now the same place of ${pass.onto}.`
+          }}</template>
+          <template v-else
+            >It moves by <span class="mono">{{ shift.map((v) => length(v, units)).join(', ') }}</span> {{ lengthUnit(units) }} east, north,
+            up; along the way a section says nothing.
+            <ElButton size="small" type="primary" data-test="align-pair" @click="alignWithPair">Align with it</ElButton></template
+          >
+          <ElButton size="small" @click="pair = pair.length > 0 ? [] : null">{{ pair.length > 0 ? 'Pick again' : 'Leave it' }}</ElButton>
+        </p>
+        <SectionPlot :section="section" :pass="pass.of" :reference="pass.onto" :picked="pair ?? []" @at="pickAt" />
         <div class="slide">
           <span class="mono quiet">0</span>
           <ElSlider
@@ -242,7 +317,7 @@ watch(() => pass.value?.output, loadDrawing);
   position: absolute;
   inset: 0;
   display: grid;
-  grid-template-rows: auto 1fr auto;
+  grid-template-rows: auto auto 1fr auto;
   padding: 10px 14px;
 }
 .top,
@@ -250,6 +325,19 @@ watch(() => pass.value?.output, loadDrawing);
   display: flex;
   gap: 14px;
   align-items: center;
+}
+.pair {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  margin: 6px 0 0;
+}
+.across .plot {
+  grid-row: 3;
+}
+.slide {
+  grid-row: 4;
 }
 .slide .el-slider {
   flex: 1;

@@ -3,12 +3,14 @@ import { ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { useChart, type Colour } from '../../figures/useChart';
-import { toDisplayLength } from '../../format/units';
+import { metresPer, toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
 import type { Section } from './passes';
 
 /** Two scans across the way, at one scale in both directions. */
-const props = defineProps<{ section: Section | null; pass: string; reference: string }>();
+const props = defineProps<{ section: Section | null; pass: string; reference: string; picked?: [number, number][] }>();
+/** Where it was clicked: right of the way, and height, metres. */
+const emit = defineEmits<{ at: [place: [number, number]] }>();
 echarts.use([ScatterChart, GridComponent, LegendComponent]);
 const project = useProject();
 const MARGIN = { left: 62, right: 20, top: 34, bottom: 40 };
@@ -64,12 +66,32 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
         nameTextStyle: { color: ink },
       },
       yAxis: { ...axis, ...about(0.5 * (low + high), h) },
-      series: s ? [cloud(props.reference, s.reference, '--cobalt'), cloud(props.pass, s.pass, '--ochre')] : [],
+      series: s
+        ? [
+            cloud(props.reference, s.reference, '--cobalt'),
+            cloud(props.pass, s.pass, '--ochre'),
+            {
+              type: 'scatter' as const,
+              color: colour('--ink'),
+              symbol: 'circle',
+              symbolSize: 13,
+              itemStyle: { color: 'none', borderColor: colour('--ink'), borderWidth: 2 },
+              silent: true,
+              data: (props.picked ?? []).map(([x, y]) => [shown(x), shown(y)]),
+            },
+          ]
+        : [],
     },
     { notMerge: true },
   );
 }
-useChart(draw, [() => props.section, () => project.units]);
+useChart(draw, [() => props.section, () => props.picked, () => project.units], (chart) => {
+  chart.getZr().on('click', (event) => {
+    const [x = 0, y = 0] = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]);
+    const metres = metresPer(project.units);
+    emit('at', [x * metres, y * metres]);
+  });
+});
 </script>
 
 <template>

@@ -76,7 +76,9 @@ describe('a photo flight', () => {
     expect(flightHeadline(flight({ rms: null }), units).words).toContain('no check point');
     expect(flightHeadline(flight({ alone: ['x.jpg'] }), units)).toEqual({ words: '1 of 15 images do not join the others', tone: 'fails' });
     expect(flightHeadline(flight({ swapped: [{ 0: 'A', 1: 'B' }] }), units).words).toBe("The marks of A and B are each other's");
-    expect(flightSentences(flight(), units)).toContain('Rays agree to 0.27 pixels (0.27 before control); 71 that contradicted the others are left out.');
+    expect(flightSentences(flight(), units)).toContain(
+      'Rays agree to 0.27 pixels (0.27 before control); 71 that contradicted the others are left out.',
+    );
     expect(flightSentences(flight({ isHeld: false, control: 2, left: 0 }), units)).toContain('2 of three control points are marked.');
   });
 

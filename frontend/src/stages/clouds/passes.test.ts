@@ -5,7 +5,21 @@ import { office, overview, show } from '../../../tests/office';
 import type { PassesView, PassRequest, PassView } from '../../api/types';
 import PassesPages from './PassesPages.vue';
 import PassForm from './PassForm.vue';
-import { headline, passScene, reasonOf, scanOf, sentences, type Station, stationRows } from './passes';
+import {
+  headline,
+  nearestOf,
+  pairShift,
+  passScene,
+  reasonOf,
+  scanOf,
+  sentences,
+  type Station,
+  stationRows,
+  targetColumns,
+  targetLines,
+  targetsOf,
+  targetWords,
+} from './passes';
 
 afterEach(() => (document.body.innerHTML = ''));
 
@@ -31,6 +45,9 @@ const pass = (over: Partial<PassView> = {}): PassView => ({
   rmsBefore: 0.2,
   rmsAfter: 0.006,
   greatest: 0.31,
+  targets: [],
+  control: null,
+  check: null,
   run: 2,
   output: 'o',
   at: '2031-06-07T09:00:00Z',
@@ -62,6 +79,7 @@ const stage = (over: Partial<PassesView> = {}): PassesView => ({
     { id: 2, name: 'down.las', points: 100 },
     { id: 4, name: 'up.las', points: 100 },
   ],
+  points: [{ name: 'T1', role: 'control', e: 1, n: 2, h: 3 }],
   ...over,
 });
 
@@ -82,6 +100,50 @@ describe('what a pass says', () => {
   it('names why a station is left out', () => {
     expect(reasonOf(station(0, 0))).toBe('');
     expect(reasonOf(station(0, 0, { used: false, reason: 'geometry' }))).toBe('plain walls: a direction is not held');
+  });
+});
+
+describe('control, check points and a picked pair', () => {
+  it('reads a line each, and says what is wrong with one', () => {
+    const lines = 'T1 moves 10.5 1 2 3\n\nT1; stays; 20; 1.5; 2.5; 3.5';
+    const { targets, fault } = targetsOf(lines, ['T1']);
+    expect(fault).toBe('');
+    expect(targets).toEqual([
+      { target: 'T1', stays: false, time: 10.5, e: 1, n: 2, h: 3 },
+      { target: 'T1', stays: true, time: 20, e: 1.5, n: 2.5, h: 3.5 },
+    ]);
+    expect(targetsOf(targetLines(targets), ['T1']).targets).toEqual(targets);
+    expect(targetsOf('T1 goes 1 2 3 4', ['T1']).fault).toBe('Line 1: "goes" is neither moves nor stays.');
+    expect(targetsOf('T9 moves 1 2 3 4', ['T1']).fault).toContain('T9 is no control or check point');
+    expect(targetsOf('T1 moves 1 2 x 4', ['T1']).fault).toContain('four numbers');
+    expect(targetsOf('', []).targets).toEqual([]);
+  });
+
+  it('says how far they are off', () => {
+    const rms = { before: [0.2, 0.1], after: [0.004, 0.006], count: 2 };
+    expect(targetWords(pass(), units)).toBe('');
+    expect(targetWords(pass({ control: rms, check: { ...rms, count: 1 } }), units)).toBe(
+      '2 control sightings: 4.0 mm in plan, 6.0 in height (before 200.0, 100.0). ' +
+        '1 check sighting: 4.0 mm in plan, 6.0 in height (before 200.0, 100.0).',
+    );
+    const row = { target: 'T1', role: 'check', stays: true, time: 1, before: [0.3, 0.4, 0], after: [0.001, -0.002, 0], without: null };
+    const texts = targetColumns(units).map((c) => c.text?.(row as never) ?? c.value(row as never));
+    expect(texts).toEqual(['T1', 'check', 'what stays', '500.0', '+1.0', '−2.0', '+0.0']);
+  });
+
+  it('moves across the way and up: along it a section says nothing', () => {
+    const section = {
+      ends: [0, 12, 0, -12] as [number, number, number, number],
+      pass: [
+        [1, 5],
+        [220, 221],
+      ] as [number[], number[]],
+      reference: [[2.5], [220.4]] as [number[], number[]],
+    };
+    expect(nearestOf(section.pass, [1.2, 220.1])).toEqual([1, 220]);
+    expect(nearestOf([[], []], [0, 0])).toBeNull();
+    // Right of the way is south here.
+    expect(pairShift(section, [1, 220], [2.5, 220.4]).map((v) => Math.round(v * 1000) / 1000)).toEqual([0, -1.5, 0.4]);
   });
 });
 
@@ -133,6 +195,7 @@ describe('the form', () => {
       every: 20,
       radius: 1,
       preShift: [],
+      targets: [],
     });
   });
 

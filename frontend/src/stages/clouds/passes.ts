@@ -21,12 +21,24 @@ export interface PassDrawing {
   stations: Station[];
   path: [number[], number[]];
   reference: [number[], number[]];
+  targets?: TargetRow[];
 }
 /** Offsets, right positive, and heights. */
 export interface Section {
   ends: [number, number, number, number];
   pass: [number[], number[]];
   reference: [number[], number[]];
+}
+export type Target = PassView['targets'][number];
+/** A target with how far it is off, given minus seen. */
+export interface TargetRow {
+  target: string;
+  role: string;
+  stays: boolean;
+  time: number;
+  before: Three;
+  after: Three;
+  without: Three | null;
 }
 /** A station with how far along the pass it lies. */
 export interface StationRow extends Station {
@@ -82,6 +94,55 @@ export function stationRows(d: PassDrawing | null): StationRow[] {
     }
     return { ...s, i, along: along + away(k) };
   });
+}
+
+/** What control and check points say, in words; nothing where none is seen. */
+export function targetWords(p: PassView, units: UnitsView): string {
+  const mm = smallUnit(units);
+  const one = (name: string, r: PassView['control']) =>
+    r
+      ? `${r.count} ${name} ${r.count === 1 ? 'sighting' : 'sightings'}: ${small(r.after[0]!, units)} ${mm} in plan, ${small(r.after[1]!, units)} in height (before ${small(r.before[0]!, units)}, ${small(r.before[1]!, units)}).`
+      : '';
+  return [one('control', p.control), one('check', p.check)].filter(Boolean).join(' ');
+}
+
+/** Lines of text as targets: point, moves or stays, time, easting, northing, height. */
+export function targetsOf(text: string, known: readonly string[]): { targets: Target[]; fault: string } {
+  const targets: Target[] = [];
+  for (const [i, line] of text.split('\n').entries()) {
+    const words = line.trim().split(/[\s,;]+/);
+    if (line.trim() === '') continue;
+    const [target = '', drive = '', ...numbers] = words;
+    const [time, e, n, h] = numbers.map(Number);
+    const where = `Line ${i + 1}: `;
+    if (words.length !== 6 || numbers.some((v) => !Number.isFinite(Number(v))))
+      return { targets, fault: `${where}a point, moves or stays, and four numbers: time, easting, northing, height.` };
+    if (drive !== 'moves' && drive !== 'stays') return { targets, fault: `${where}"${drive}" is neither moves nor stays.` };
+    if (!known.includes(target)) return { targets, fault: `${where}${target} is no control or check point with a given place.` };
+    targets.push({ target, stays: drive === 'stays', time: time!, e: e!, n: n!, h: h! });
+  }
+  return { targets, fault: '' };
+}
+export const targetLines = (targets: Target[]): string =>
+  targets.map((t) => `${t.target} ${t.stays ? 'stays' : 'moves'} ${t.time} ${t.e} ${t.n} ${t.h}`).join('\n');
+
+/** The point of a scan that is nearest to where the section was clicked. */
+export function nearestOf([x, y]: [number[], number[]], at: [number, number]): [number, number] | null {
+  let best: [number, number] | null = null;
+  let least = Infinity;
+  for (const [i, v] of x.entries()) {
+    const d = Math.hypot(v - at[0], y[i]! - at[1]);
+    if (d < least) [best, least] = [[v, y[i]!], d];
+  }
+  return best;
+}
+
+/** What moves the pass so that both places of a pair are one: across the way and in height, for along it a section says nothing. */
+export function pairShift(section: Section, moved: [number, number], stays: [number, number]): Three {
+  const [e0, n0, e1, n1] = section.ends;
+  const l = Math.hypot(e1 - e0, n1 - n0);
+  const across = stays[0] - moved[0];
+  return [(across * (e1 - e0)) / l, (across * (n1 - n0)) / l, stays[1] - moved[1]];
 }
 
 const figure = { align: 'right' as const, mono: true };
@@ -150,6 +211,35 @@ export function stationColumns(units: UnitsView): Column<StationRow>[] {
     rms('rmsBefore', 'before'),
     rms('rmsAfter', 'after'),
     { key: 'reason', title: '', width: 'minmax(110px, 1fr)', value: (s) => reasonOf(s) || '✓ used' },
+  ];
+}
+
+export function targetColumns(units: UnitsView): Column<TargetRow>[] {
+  const part = (when: 'before' | 'after', k: 0 | 1 | 2, title: string): Column<TargetRow> => ({
+    key: `${when}${k}`,
+    title,
+    unit: smallUnit(units),
+    width: '62px',
+    ...figure,
+    value: (t) => t[when][k],
+    text: (t) => small(t[when][k], units, true),
+  });
+  return [
+    { key: 'target', title: 'point', width: 'minmax(60px, 1fr)', mono: true, value: (t) => t.target },
+    { key: 'role', title: 'is', width: '60px', value: (t) => t.role },
+    { key: 'stays', title: 'seen by', width: '70px', value: (t) => (t.stays ? 'what stays' : 'the pass') },
+    {
+      key: 'before',
+      title: 'before',
+      unit: smallUnit(units),
+      width: '72px',
+      ...figure,
+      value: (t) => Math.hypot(...t.before),
+      text: (t) => small(Math.hypot(...t.before), units),
+    },
+    part('after', 0, 'dE'),
+    part('after', 1, 'dN'),
+    part('after', 2, 'dH'),
   ];
 }
 
