@@ -75,8 +75,24 @@ final class CloudsTest extends OfficeTestCase
         $o->click('[data-test=align-pass]');
         $o->see('A picked pair moved it 0.224 m first.', 60.0);
         $o->see('Both drives agree to', 30.0);
+        // Moved by six metres first, they are too far apart; a pair picked in the section brings them together.
+        $o->click('[data-test=change-pass]');
+        foreach (['6', '6', '0'] as $k => $part) {
+            $o->type("#pass-shift-$k", $part);
+        }
+        $o->click('[data-test=align-pass]');
+        $o->see('The drives are too far apart', 60.0);
+        $o->click('[data-test=pick-pair]');
+        $o->see('Click a place of village-up.csv');
+        $o->settle();
+        $o->click('.across .plot');
+        $o->see('Now the same place of village-down.csv');
+        $o->click('.across .plot');
+        $o->see('along the way a section says nothing');
+        $o->click('[data-test=align-pair]');
+        $o->see('Both drives agree to', 60.0);
         $o->click('[data-test=scan-again]');
-        $o->see('The scan by version 1 is the cloud village, with a pair.', 60.0);
+        $o->see('The scan by version 3 is the cloud village, with a pair.', 60.0);
         $o->click('[data-test=view-map]');
         $o->see('section');
         $o->click('[data-test=write-trajectory]');
