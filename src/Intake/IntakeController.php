@@ -58,9 +58,29 @@ final class IntakeController
     public function receive(#[Changes] Project $project, Request $request): JsonResponse
     {
         $upload = Upload::of($request);
-        $receive = $this->operations->receive($upload->name, $upload->bytes(), $this->desk->member());
-        $this->once($project, $receive);
 
+        return $this->received($project, $this->operations->receive($upload->name, $upload->bytes(), $this->desk->member()));
+    }
+
+    /** A piece of a file too large for one request; with the last of them the file is received. */
+    #[Route('/pieces', methods: 'POST')]
+    public function piece(#[Changes] Project $project, Request $request, Pieces $pieces): JsonResponse
+    {
+        $upload = Upload::of($request);
+        $of = $request->request;
+        [$at, $size] = [(int) $of->getString('at'), (int) $of->getString('size')];
+        $path = $pieces->take($project, $of->getString('key'), $at, $size, $upload);
+        if (null === $path) {
+            return new JsonResponse(['received' => $at + (int) filesize($upload->path)], 202);
+        }
+        $receive = $this->operations->take($upload->name, $path, $this->desk->member());
+
+        return $this->received($project, $receive);
+    }
+
+    private function received(Project $project, ReceiveFile $receive): JsonResponse
+    {
+        $this->once($project, $receive);
         $file = $this->files->newestOf($project, $receive->sha256) ?? throw new NotFoundHttpException('The file was discarded meanwhile.');
 
         return $this->previewOf($project, $file, 201);

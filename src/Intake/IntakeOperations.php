@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Intake;
 
 use App\Account\User;
+use App\Api\Upload;
 use App\Intake\Format\Formats;
 use App\Intake\Memory\RememberedMappingRepository;
 use App\Store\FileStore;
@@ -13,6 +14,7 @@ use App\Survey\ObservationRepository;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
+use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Fault\UnusableInput;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
@@ -34,8 +36,27 @@ final class IntakeOperations
 
     public function receive(string $name, string $bytes, User $author): ReceiveFile
     {
-        $hash = $this->store->put($bytes);
+        return $this->kept($name, $this->store->put($bytes), $author);
+    }
 
+    /**
+     * A file that lies somewhere, and is gone from there afterwards.
+     *
+     * @throws UnusableInput for a large one that is no point cloud
+     */
+    public function take(string $name, string $path, User $author): ReceiveFile
+    {
+        $hash = $this->store->take($path);
+        if ($this->store->size($hash) > Upload::MOST_BYTES && FileKind::Cloud->value !== $this->formats->kindOf($hash, $name)) {
+            $words = '%s is larger than 64 MB; of files that large only point clouds are read, for they go through piece by piece';
+            throw new UnusableInput('/file', \sprintf($words, $name));
+        }
+
+        return $this->kept($name, $hash, $author);
+    }
+
+    private function kept(string $name, string $hash, User $author): ReceiveFile
+    {
         return new ReceiveFile($this->files, $this->store, $this->formats, $name, $hash, $author->id(), $this->memories);
     }
 

@@ -13,6 +13,7 @@ import { MapSketch } from '../../sketch';
 import { pointsScene, type Scene } from '../../sketch/scene';
 import { useProject } from '../../state/project';
 import NamesSheet from './NamesSheet.vue';
+import { formOf, inPieces, PIECE } from './pieces';
 import PreviewSheet from './PreviewSheet.vue';
 import { settled } from './previews';
 import { inTurn, isFieldFile, isZip, standingOf, summary, type Standing } from './queue';
@@ -136,12 +137,15 @@ async function showNext() {
 async function bring(all: File[]) {
   for (const file of all.filter(isFieldFile)) {
     uploading.value = file.name;
-    const form = new FormData();
-    form.append('file', file, file.name);
     try {
-      if (isZip(file)) await request('POST', project.path('/intake/zip'), form);
+      if (isZip(file)) await request('POST', project.path('/intake/zip'), formOf(file, file.name));
       else {
-        const got = await settled(project, request('POST', project.path('/intake'), form));
+        const got = await settled(
+          project,
+          file.size > PIECE
+            ? inPieces(project.path('/intake/pieces'), file, (of) => (uploading.value = `${file.name}, ${Math.round(100 * of)} %`))
+            : request('POST', project.path('/intake'), formOf(file, file.name)),
+        );
         previews.set(got.id, got);
       }
       await load();

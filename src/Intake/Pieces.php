@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use App\Api\Upload;
+use App\Project\Project;
+use App\Store\StoreFault;
+use Mensura\Fault\UnusableInput;
+
+/** Files that are too large for one request: they come in pieces, one after the other, and are put together aside. */
+final class Pieces
+{
+    /** Bytes of a file that comes in pieces. */
+    public const MOST = 8 * 1024 * 1024 * 1024;
+    /** Seconds after which a file that was not finished is given up. */
+    private const KEPT = 86_400;
+
+    /**
+     * @param string $key   names the file while it comes, 32 hexadecimal digits
+     * @param int    $at    where the piece begins
+     * @param int    $whole bytes of the file
+     *
+     * @return ?string where the file lies once all of it is there; null before
+     *
+     * @throws UnusableInput
+     * @throws StoreFault
+     */
+    public function take(Project $project, string $key, int $at, int $whole, Upload $piece): ?string
+    {
+        if (1 !== preg_match('/^[0-9a-f]{32}$/D', $key)) {
+            throw new UnusableInput('/key', 'names the file by 32 hexadecimal digits');
+        }
+        if ($whole < 1 || $whole > self::MOST) {
+            throw new UnusableInput('/size', \sprintf('is more than %d GB, or nothing', self::MOST >> 30));
+        }
+        $path = sys_get_temp_dir().\sprintf('/mensura-piece-%d-%s', $project->id(), $key);
+        if (0 === $at) {
+            self::clear();
+        }
+        clearstatcache(true, $path);
+        $there = is_file($path) ? (int) filesize($path) : 0;
+        $size = (int) filesize($piece->path);
+        // A piece that is sent again because its answer was lost is there already.
+        if ($there < $at + $size) {
+            if ($there !== $at) {
+                throw new UnusableInput('/at', \sprintf('%d bytes have arrived; the next piece begins there. Bring the file in again', $there));
+            }
+            $this->append($path, $piece->path, $at + $size);
+        }
+
+        return match ($at + $size <=> $whole) {
+            0 => $path, -1 => null, default => $this->tooMuch($path),
+        };
+    }
+
+    private function append(string $path, string $piece, int $size): void
+    {
+        $to = @fopen($path, 'a');
+        $from = @fopen($piece, 'r');
+        if (false === $to || false === $from) {
+            throw StoreFault::full(null);
+        }
+        stream_copy_to_stream($from, $to);
+        fclose($from);
+        $isWritten = fclose($to);
+        clearstatcache(true, $path);
+        if (!$isWritten || (int) filesize($path) !== $size) {
+            @unlink($path);
+            throw StoreFault::full(null);
+        }
+    }
+
+    private function tooMuch(string $path): never
+    {
+        @unlink($path);
+        throw new UnusableInput('/size', 'is less than what has come; bring the file in again');
+    }
+
+    private static function clear(): void
+    {
+        foreach (glob(sys_get_temp_dir().'/mensura-piece-*') ?: [] as $old) {
+            if ((int) @filemtime($old) < time() - self::KEPT) {
+                @unlink($old);
+            }
+        }
+    }
+}
