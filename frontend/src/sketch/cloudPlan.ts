@@ -5,7 +5,7 @@ import type { SceneCells } from './scene';
 const MOST_TILES = 9;
 const BANDS = 12;
 
-interface Tile {
+export interface Tile {
   boundingVolume: { box: number[] };
   content?: { uri: string };
   children?: Tile[];

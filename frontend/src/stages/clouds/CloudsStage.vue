@@ -18,6 +18,7 @@ import { emptyScene, type Scene } from '../../sketch/scene';
 import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
 import CloudForm from './CloudForm.vue';
+import CloudStrip from './CloudStrip.vue';
 import FlightPages from './FlightPages.vue';
 import GroupPages from './GroupPages.vue';
 import PassesPages from './PassesPages.vue';
@@ -50,9 +51,11 @@ const stage = ref<CloudsView | null>(null);
 const chosen = ref(0);
 const editing = ref<'none' | 'new' | 'change'>('none');
 const from = ref<{ files: number[]; clouds: number[] }>({ files: [], clouds: [] });
-const view = ref<'map' | '3d'>('3d');
+const view = ref<'map' | '3d' | 'section'>('3d');
 const by = ref<ColourBy>('elevation');
-const drawing = ref(false);
+const drawing = ref<false | 'polygon' | 'line'>(false);
+/** Along which the cloud is cut. */
+const line = shallowRef<[number, number][] | null>(null);
 const drawn = ref<[number, number][] | null>(null);
 const crop = ref<number[][]>([]);
 const plan = shallowRef<Plan | null>(null);
@@ -98,7 +101,8 @@ async function load() {
 async function loadPlan() {
   const asked = url.value;
   plan.value = null;
-  picked.value = [];
+  [picked.value, line.value] = [[], null];
+  if (view.value === 'section') view.value = '3d';
   if (cloud.value && !ways.value.some(([key, , has]) => key === by.value && has)) by.value = 'elevation';
   if (asked === '') return;
   const answer = await planOf(asked);
@@ -109,11 +113,17 @@ function begin(what: 'new' | 'change', of: { files: number[]; clouds: number[] }
   [editing.value, from.value, drawn.value, drawing.value] = [what, of, null, false];
 }
 function draw(on: boolean) {
-  drawing.value = on;
+  drawing.value = on && 'polygon';
   if (on) view.value = 'map';
 }
-function drew(ring: [number, number][]) {
-  [drawn.value, drawing.value] = [ring, false];
+function drew(vertices: [number, number][]) {
+  if (drawing.value === 'line') [line.value, view.value] = [vertices, 'section'];
+  else drawn.value = vertices;
+  drawing.value = false;
+}
+/** A line for a section is drawn on the map. */
+function askLine() {
+  [view.value, drawing.value] = ['map', 'line'];
 }
 function leave() {
   [editing.value, drawing.value] = ['none', false];
@@ -183,7 +193,7 @@ watch(url, loadPlan);
           :cloud="editing === 'change' ? cloud : null"
           :from="from"
           :drawn="drawn"
-          :drawing="drawing"
+          :drawing="drawing === 'polygon'"
           @draw="draw"
           @crop="(corners) => (crop = corners)"
           @save="make"
@@ -318,24 +328,26 @@ watch(url, loadPlan);
       </div>
     </template>
     <template #sketch>
-      <MapSketch
-        v-if="view === 'map' || !cloud"
-        :scene="scene"
-        :drawing="drawing ? 'polygon' : false"
-        :selected-points="new Set()"
-        @drawn="drew"
-      >
+      <MapSketch v-if="view === 'map' || !cloud" :scene="scene" :drawing="drawing" :selected-points="new Set()" @drawn="drew">
         <template #corner>
           <ElRadioGroup v-model="view" size="small" aria-label="View">
             <ElRadioButton value="map">Map</ElRadioButton>
             <ElRadioButton value="3d" data-test="view-3d" :disabled="!cloud">3D</ElRadioButton>
+            <ElRadioButton value="section" :disabled="!line">Section</ElRadioButton>
           </ElRadioGroup>
-          <span v-if="drawing" class="doubt">Click the corners of what is cropped, double-click to close it</span>
+          <ElButton v-if="cloud && editing === 'none' && !drawing" size="small" data-test="cut-cloud" @click="askLine"
+            >Cut along a line</ElButton
+          >
+          <span v-if="drawing === 'line'" class="doubt">Click along the line, double-click to end it</span>
+          <span v-else-if="drawing" class="doubt"
+            >Click the corners of what is cropped, double-click to close it; with Shift held, drag around it</span
+          >
         </template>
       </MapSketch>
       <template v-else>
+        <CloudStrip v-if="view === 'section' && line" :url="url" :name="cloud.name" :line="line" />
         <Cloud3d
-          v-if="plan"
+          v-else-if="plan"
           :url="url"
           :by="by"
           :heights="heights"
@@ -347,17 +359,21 @@ watch(url, loadPlan);
           <ElRadioGroup v-model="view" size="small" aria-label="View">
             <ElRadioButton value="map" data-test="view-map">Map</ElRadioButton>
             <ElRadioButton value="3d">3D</ElRadioButton>
+            <ElRadioButton value="section" :disabled="!line">Section</ElRadioButton>
           </ElRadioGroup>
-          <ElSelect v-model="by" size="small" class="by" aria-label="Colour by" data-test="colour-by">
+          <ElButton v-if="view === 'section'" size="small" @click="askLine">Another line</ElButton>
+          <ElSelect v-else v-model="by" size="small" class="by" aria-label="Colour by" data-test="colour-by">
             <ElOption v-for="[key, label, has] in ways" :key="key" :value="key" :label="label" :disabled="!has" />
           </ElSelect>
-          <span v-if="by === 'elevation' || by === 'intensity'" class="legend mono">
+          <span v-if="view === '3d' && (by === 'elevation' || by === 'intensity')" class="legend mono">
             {{ by === 'elevation' ? shortHeight(heights.from, units) : 'low' }}<span class="ramp" :style="{ background: ramp(by) }" />{{
               by === 'elevation' ? `${shortHeight(heights.to, units)} ${lengthUnit(units)}` : 'high'
             }}
           </span>
         </div>
-        <p class="quiet foot">Turn with a drag, closer with the wheel · click a point to read it, a second one to measure</p>
+        <p v-if="view === '3d'" class="quiet foot">
+          Turn with a drag, closer with the wheel · click a point to read it, a second one to measure
+        </p>
       </template>
     </template>
   </TwoPages>

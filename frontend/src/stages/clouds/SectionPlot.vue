@@ -8,7 +8,7 @@ import { useProject } from '../../state/project';
 import type { Section } from './passes';
 
 /** Two scans across the way, at one scale in both directions. */
-const props = defineProps<{ section: Section | null; pass: string; reference: string; picked?: [number, number][] }>();
+const props = defineProps<{ section: Section | null; pass: string; reference: string; picked?: [number, number][]; across?: string }>();
 /** Where it was clicked: right of the way, and height, metres. */
 const emit = defineEmits<{ at: [place: [number, number]] }>();
 echarts.use([ScatterChart, GridComponent, LegendComponent]);
@@ -60,7 +60,7 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
       xAxis: {
         ...axis,
         ...about(0.5 * (left + right), w),
-        name: `right of the way, ${project.units.length}`,
+        name: `${props.across ?? 'right of the way'}, ${project.units.length}`,
         nameLocation: 'middle',
         nameGap: 24,
         nameTextStyle: { color: ink },
@@ -68,7 +68,7 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
       yAxis: { ...axis, ...about(0.5 * (low + high), h) },
       series: s
         ? [
-            cloud(props.reference, s.reference, '--cobalt'),
+            ...(props.reference ? [cloud(props.reference, s.reference, '--cobalt')] : []),
             cloud(props.pass, s.pass, '--ochre'),
             {
               type: 'scatter' as const,

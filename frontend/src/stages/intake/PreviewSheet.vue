@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { post, put, remove } from '../../api/client';
 import { inOrder } from '../../api/inOrder';
 import type { AcceptRequest, FieldView, PreviewView, UnitAskView } from '../../api/types';
+import { group } from '../../format/units';
 import { useProject } from '../../state/project';
 import MappingTable from './MappingTable.vue';
 import MeaningSheet from './MeaningSheet.vue';
@@ -21,7 +22,7 @@ const PLACES = [
 
 const counts = computed(() =>
   Object.entries(props.preview.counts)
-    .map(([k, v]) => `${v} ${v === 1 && k.endsWith('s') ? k.slice(0, -1) : k}`)
+    .map(([k, v]) => `${group(String(v))} ${v === 1 && k.endsWith('s') ? k.slice(0, -1) : k}`)
     .join(', '),
 );
 const size = computed(() =>
