@@ -33,7 +33,7 @@ final class CloudMaker implements Recompute
 
     public function __construct(
         private readonly CloudFiles $files, private readonly MadeClouds $made, private readonly PassScans $scans,
-        private readonly MadeDense $dense, private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
+        private readonly MadeDense $dense, private readonly KnownPoints $known, private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
     ) {
     }
 
@@ -61,19 +61,20 @@ final class CloudMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $report('reading', 0.02);
-        [$basis, [$sources, $names, $onto]] = $this->results->reading(
+        [$basis, [$sources, $names, $onto, $targets]] = $this->results->reading(
             $project, $settings->contents(), $settings->slots(), fn (Project $project): array => $this->sources($project, $settings),
         );
         $folder = WorkFolder::make();
         try {
-            $fit = null === $onto ? null : CloudFit::of($onto, $sources, $settings->within, $report);
+            $fit = null === $onto ? $targets : CloudFit::of($onto, $sources, $settings->within, $report);
             [$figures, $looks] = self::work($settings, $sources, $fit, $folder->path, $report);
             $report('keeping', 0.95);
             $of = implode(', ', $names);
             $summary = [
                 'name' => $settings->name, 'of' => $of, 'steps' => $settings->words(), 'points' => $figures->count,
                 'classes' => $figures->classes(), 'extent' => $figures->extent(), 'density' => $figures->density(),
-                'spacing' => $figures->spacing(), ...$looks, 'fit' => $fit?->summary(),
+                'spacing' => $figures->spacing(), ...$looks, 'fit' => $fit instanceof CloudFit ? $fit->summary() : null,
+                'targets' => $targets?->summary(),
                 'bytes' => (int) filesize($folder->path.'/cloud.las'),
                 'las' => $this->store->take($folder->path.'/cloud.las'),
             ];
@@ -93,8 +94,8 @@ final class CloudMaker implements Recompute
 
     /**
      * @return array{
-     *     non-empty-list<array{CloudReader, ?\Closure(PointBlock): PointBlock}>, list<string>, ?CloudReader,
-     * } what it is made of, their names, and what it is laid onto
+     *     non-empty-list<array{CloudReader, ?\Closure(PointBlock): PointBlock}>, list<string>, ?CloudReader, ?CloudTargets,
+     * } what it is made of, their names, what it is laid onto, and how targets move it
      *
      * @throws UnusableInput
      */
@@ -125,7 +126,9 @@ final class CloudMaker implements Recompute
 
         $onto = 0 === $settings->onto ? null : $this->made->opened($this->made->fresh($project, $settings->onto, '/onto'));
 
-        return [$sources, $names, $onto];
+        $targets = [] === $settings->targets ? null : CloudTargets::of($project, $this->known, $settings->targets);
+
+        return [$sources, $names, $onto, $targets];
     }
 
     /**
@@ -134,7 +137,7 @@ final class CloudMaker implements Recompute
      *
      * @return array{CloudFigures, array<string, bool>} and what is known of how its points look
      */
-    private static function work(CloudSettings $settings, array $sources, ?CloudFit $fit, string $folder, \Closure $report): array
+    private static function work(CloudSettings $settings, array $sources, CloudFit|CloudTargets|null $fit, string $folder, \Closure $report): array
     {
         $readers = array_map(static fn (array $s): CloudReader => $s[0], $sources);
         $isMoved = null !== $fit || [] !== array_filter($sources, static fn (array $s): bool => null !== $s[1]);

@@ -10,12 +10,17 @@ use App\Clouds\Request\CloudRequest;
 use App\Reference\ReferenceContent;
 use Mensura\Fault\UnusableInput;
 
-/** What a cloud is made of, and what is done to it; kept with it, so that it can be made again. Metres. */
+/**
+ * What a cloud is made of, and what is done to it; kept with it, so that it can be made again. Metres.
+ *
+ * @phpstan-type Seen array{target: string, e: float, n: float, h: float}
+ */
 final readonly class CloudSettings
 {
     /**
      * @param list<int>                 $files   received clouds it is made of
      * @param list<int>                 $clouds  and those made before
+     * @param list<Seen>                $targets control and check points as it shows them, by which it is moved before anything else
      * @param list<int>                 $dense   and dense points of images
      * @param list<int>                 $passes  and scans of passes, as those are corrected
      * @param list<array{float, float}> $crop    easting and northing of corners; empty for all of it
@@ -29,6 +34,7 @@ final readonly class CloudSettings
         public string $name, public array $files, public array $clouds = [], public array $crop = [], public bool $outside = false,
         public ?float $thin = null, public bool $noise = false, public bool $ground = false, public array $classes = [],
         public int $onto = 0, public float $within = 1.0, public array $passes = [], public array $dense = [],
+        public array $targets = [],
     ) {
     }
 
@@ -43,6 +49,9 @@ final readonly class CloudSettings
         }
         if (0 !== $r->onto && (\in_array($r->onto, $r->clouds, true) || $r->onto === $r->number)) {
             throw new UnusableInput('/onto', 'is the cloud itself; choose another to lay it onto');
+        }
+        if (0 !== $r->onto && [] !== $r->targets) {
+            throw new UnusableInput('/onto', 'is one way to move it, targets are another; choose one of them');
         }
         if ([] !== $r->crop && \count($r->crop) < 3) {
             throw new UnusableInput('/crop', 'needs at least three corners');
@@ -61,13 +70,18 @@ final readonly class CloudSettings
             trim((string) $s['name']), $whole('files'), $whole('clouds'), array_values($crop), (bool) ($s['outside'] ?? false),
             isset($s['thin']) ? (float) $s['thin'] : null, (bool) ($s['noise'] ?? false), (bool) ($s['ground'] ?? false), $whole('classes'),
             (int) ($s['onto'] ?? 0), (float) ($s['within'] ?? 1.0), $whole('passes'), $whole('dense'),
+            array_map(static fn (array $t): array => [
+                'target' => (string) $t['target'], 'e' => (float) $t['e'], 'n' => (float) $t['n'], 'h' => (float) $t['h'],
+            ], array_values((array) ($s['targets'] ?? []))),
         );
     }
 
     /** @return list<string> contents it rests on: a file never changes, only where it lies */
     public function contents(): array
     {
-        return [] === $this->files ? [] : [ReferenceContent::kind()];
+        $targets = [] === $this->targets ? [] : ['points', 'control'];
+
+        return [] === $this->files && [] === $targets ? [] : [...$targets, ReferenceContent::kind()];
     }
 
     /** @return list<string> slots it rests on */
@@ -90,7 +104,7 @@ final readonly class CloudSettings
     public function words(): array
     {
         return array_values(array_filter([
-            [] === $this->crop ? '' : ($this->outside ? 'cut out' : 'cropped'),
+            [] === $this->targets ? '' : 'moved by targets', [] === $this->crop ? '' : ($this->outside ? 'cut out' : 'cropped'),
             null === $this->thin ? '' : \sprintf('one point each %s m', $this->thin),
             $this->noise ? 'noise found' : '', $this->ground ? 'ground found' : '',
             [] === $this->classes ? '' : 'classes '.implode(', ', $this->classes),

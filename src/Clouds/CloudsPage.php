@@ -15,7 +15,7 @@ use App\Result\Results;
 /** The clouds of a project. */
 final class CloudsPage
 {
-    public function __construct(private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results)
+    public function __construct(private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results, private readonly KnownPoints $known)
     {
     }
 
@@ -24,7 +24,7 @@ final class CloudsPage
         $stale = $this->results->stale($project);
         $view = static fn (Result $r): CloudView => self::view($r, $stale[$r->slot] ?? []);
 
-        return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project));
+        return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project), array_values($this->known->of($project)));
     }
 
     /** @param ?array{onto: string, overlap: float, rms: float, shift: array{float, float, float}, turn: float} $f */
@@ -42,7 +42,8 @@ final class CloudsPage
         return new CloudView(
             $r->number(), $d->name, (string) $s['of'], $d->words(), $d->files, $d->clouds, $d->passes, $d->dense, $d->crop,
             $d->outside,
-            $d->thin, $d->noise, $d->ground, $d->classes, $d->onto, $d->within, self::fit($s['fit'] ?? null), (int) $s['points'],
+            $d->thin, $d->noise, $d->ground, $d->classes, $d->onto, $d->within, self::fit($s['fit'] ?? null), $d->targets,
+            $s['targets'] ?? null, (int) $s['points'],
             array_map(intval(...), (array) $s['classes']),
             array_values(array_map(floatval(...), (array) $s['extent'])),
             (float) $s['density'], isset($s['spacing']) ? (float) $s['spacing'] : null, (bool) $s['hasColours'],

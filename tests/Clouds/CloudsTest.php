@@ -144,6 +144,53 @@ final class CloudsTest extends ApiTestCase
         self::assertStringContainsString('100 or more can be laid onto others', $words);
     }
 
+    /** Brought to control it shows, by a quarter turn and a move that are known; a check point says how well. */
+    public function testACloudIsMovedByTargets(): void
+    {
+        $lines = '';
+        for ($k = 0; $k < 400; ++$k) {
+            $lines .= \sprintf("%.3f %.3f %.3f\n", 1000.25 + 0.5 * ($k % 20), 500.25 + 0.5 * intdiv($k, 20), 10.0 + 0.01 * ($k % 7));
+        }
+        $file = $this->accept('own.xyz', $lines)['id'];
+        // In the scanner's own system; in the project's it is turned by a right angle: east there is what was north here, less.
+        $place = static fn (float $x, float $y, float $z): array => [493000.0 - ($y - 500.0), 6028000.0 + ($x - 1000.0), $z + 210.0];
+        $seen = [];
+        $rows = ['hold' => '', 'check' => ''];
+        foreach (['T1' => [1000.0, 500.0, 10.0], 'T2' => [1010.0, 500.0, 10.5], 'T3' => [1000.0, 510.0, 11.0], 'K1' => [1010.0, 510.0, 10.2]] as $name => [$x, $y, $z]) {
+            [$e, $n, $h] = $place($x, $y, $z);
+            $rows['K1' === $name ? 'check' : 'hold'] .= \sprintf("%s,%.3f,%.3f,%.3f\n", $name, $e, $n, 'K1' === $name ? $h + 0.004 : $h);
+            $seen[] = ['target' => $name, 'e' => $x, 'n' => $y, 'h' => $z];
+        }
+        foreach ($rows as $as => $text) {
+            $marks = $this->bring("$as.csv", "point,easting [m],northing [m],ellipsoidal height [m]\n$text");
+            $this->call('PUT', "/intake/{$marks['id']}/mapping", ['kind' => 'control'], 200);
+            $this->call('PUT', "/intake/{$marks['id']}/meaning", ['control' => $as], 200);
+            $this->post("/intake/{$marks['id']}/accept");
+        }
+        self::assertEqualsCanonicalizing(['T1', 'T2', 'T3', 'K1'], array_column($this->get('/clouds')['points'], 'name'));
+        $this->make('moved', ['files' => [$file], 'targets' => $seen]);
+        $moved = $this->get('/clouds')['clouds'][0];
+        self::assertEqualsWithDelta([90.0, 0.0], [$moved['byTargets']['turn'], $moved['byTargets']['rms']], 1e-4);
+        self::assertTrue($moved['byTargets']['isTilted']);
+        $off = array_column($moved['byTargets']['off'], null, 'target')['K1'];
+        self::assertSame('check', $off['role']);
+        self::assertEqualsWithDelta([0.0, 0.0, 0.004], $off['off'], 1e-4);
+        self::assertEqualsWithDelta(
+            [493000.0 - 9.75, 6028000.25, 220.0, 493000.0 - 0.25, 6028009.75, 220.06], $moved['extent'], 1e-3,
+        );
+        self::assertContains('moved by targets', $moved['steps']);
+
+        // Exchanged names are found out, and so is what cannot be.
+        $said = fn (array $targets): string => (string) $this->make('x', ['files' => [$file], 'targets' => $targets], 'failed')['error'];
+        $swapped = $seen;
+        [$swapped[0]['target'], $swapped[2]['target']] = ['T3', 'T1'];
+        self::assertStringContainsString('show T3 and T1 exchanged', $said($swapped));
+        self::assertStringContainsString('check points alone move nothing', $said([$seen[3]]));
+        self::assertStringContainsString('is there twice', $said([$seen[0], $seen[0]]));
+        self::assertStringContainsString('X is no control', $said([['target' => 'X'] + $seen[0]]));
+        $this->post('/clouds', ['name' => 'x', 'files' => [$file], 'targets' => $seen, 'onto' => 1], 422);
+    }
+
     public function testAPlaceIsPickedAndUndone(): void
     {
         $this->make('all', ['files' => [$this->square()]]);

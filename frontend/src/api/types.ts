@@ -547,6 +547,7 @@ export interface CloudRequest {
   within?: number;
   passes?: number[];
   dense?: number[];
+  targets?: ({ e: number; h: number; n: number; target: string })[];
 }
 
 /** Dense points of adjusted flights or groups of images, and the cloud that is made of them. Metres. */
@@ -639,6 +640,8 @@ export interface CloudView {
   onto: number;
   within: number;
   fit: CloudFitView | null;
+  targets: ({ e: number; h: number; n: number; target: string })[];
+  byTargets: { isTilted: boolean; off: ({ off: number[]; role: string; target: string })[]; rms: number; shift: number[]; turn: number } | null;
   points: number;
   classes: Record<string, number>;
   extent: number[];
@@ -658,6 +661,7 @@ export interface CloudView {
 export interface CloudsView {
   clouds: CloudView[];
   files: CloudFileView[];
+  points: ({ e: number; h: number; n: number; name: string; role: string })[];
 }
 
 /** An adjusted photo flight. Metres. */

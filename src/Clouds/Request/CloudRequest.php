@@ -18,6 +18,7 @@ final readonly class CloudRequest
      * @param list<int>         $classes that are kept; empty for all
      * @param int               $onto    cloud it is laid onto; 0 for none
      * @param float             $within  how far off it may be then
+     * @param list<array{target: string, e: float, n: float, h: float}> $targets as the cloud shows control and check points
      * @param list<int>         $dense   dense points of images
      * @param list<int>         $passes  whose scans it is made of, as they are corrected
      */
@@ -48,6 +49,13 @@ final readonly class CloudRequest
         public array $passes = [],
         #[Assert\Count(max: 50), Assert\All([new Assert\Type('int'), new Assert\Positive()])]
         public array $dense = [],
+        #[Assert\Count(max: 500), Assert\All([new Assert\Collection(fields: [
+            'target' => [new Assert\NotBlank(), new Assert\Type('string'), new Assert\Length(max: 60)],
+            'e' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e8, max: 1e8)],
+            'n' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e8, max: 1e8)],
+            'h' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e5, max: 1e5)],
+        ])])]
+        public array $targets = [],
     ) {
     }
 }

@@ -17,6 +17,10 @@ final readonly class CloudView
      * @param list<list<float>>  $crop
      * @param list<int>          $keeps   classes that are kept; empty for all
      * @param int                $onto    cloud it was laid onto; 0 for none
+     * @param list<array{target: string, e: float, n: float, h: float}> $targets by which it was moved
+     * @param ?array{
+     *     off: list<array{target: string, role: string, off: list<float>}>, rms: float, shift: list<float>, turn: float, isTilted: bool,
+     * } $byTargets given minus seen and moved
      * @param ?CloudFitView      $fit     how well
      * @param array<string, int> $classes points by class
      * @param list<float>        $extent  west, south, lowest, east, north, highest
@@ -29,7 +33,8 @@ final readonly class CloudView
     public function __construct(
         public int $number, public string $name, public string $of, public array $steps, public array $files, public array $clouds,
         public array $passes, public array $dense, public array $crop, public bool $outside, public ?float $thin, public bool $noise, public bool $ground, public array $keeps,
-        public int $onto, public float $within, public ?CloudFitView $fit, public int $points, public array $classes,
+        public int $onto, public float $within, public ?CloudFitView $fit, public array $targets,
+        public ?array $byTargets, public int $points, public array $classes,
         public array $extent, public float $density, public ?float $spacing,
         public bool $hasColours, public bool $hasIntensities, public int $bytes, public string $tiles, public int $run, public string $at,
         public string $author, public array $stale,

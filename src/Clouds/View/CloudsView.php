@@ -12,8 +12,9 @@ final readonly class CloudsView
     /**
      * @param list<CloudView>     $clouds
      * @param list<CloudFileView> $files received clouds
+     * @param list<array{name: string, role: string, e: float, n: float, h: float}> $points control and check points
      */
-    public function __construct(public array $clouds, public array $files)
+    public function __construct(public array $clouds, public array $files, public array $points)
     {
     }
 }

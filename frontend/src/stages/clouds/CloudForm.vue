@@ -5,6 +5,7 @@ import NumberInput from '../../fields/NumberInput.vue';
 import { group, lengthUnit, metresPer } from '../../format/units';
 import { classOf } from '../../sketch/cloudColours';
 import { useProject } from '../../state/project';
+import { seenLines, seenOf } from './words';
 
 /** What a cloud is made of, and what is done to it. */
 const props = defineProps<{
@@ -35,6 +36,14 @@ const ground = ref(c?.ground ?? false);
 const keeps = ref<number[]>(c?.keeps ?? []);
 const onto = ref(c?.onto ?? 0);
 const within = ref<number | null>(c?.within ?? 1);
+const moving = ref<'none' | 'cloud' | 'targets'>(c?.onto ? 'cloud' : (c?.targets.length ?? 0) > 0 ? 'targets' : 'none');
+const seenText = ref(seenLines(c?.targets ?? []));
+const seen = computed(() =>
+  seenOf(
+    seenText.value,
+    props.stage.points.map((p) => p.name),
+  ),
+);
 watch(
   () => props.drawn,
   (ring) => ring && (crop.value = ring),
@@ -55,9 +64,13 @@ const missing = computed(() =>
       ? 'It needs a name.'
       : taken.value
         ? 'There is a cloud of that name already.'
-        : onto.value && numbers('cloud').includes(onto.value)
-          ? 'A cloud is not laid onto itself.'
-          : '',
+        : moving.value === 'cloud' && !onto.value
+          ? 'Choose the cloud it is laid onto.'
+          : moving.value === 'cloud' && numbers('cloud').includes(onto.value)
+            ? 'A cloud is not laid onto itself.'
+            : moving.value === 'targets'
+              ? seen.value.fault || (seen.value.targets.length === 0 ? 'Say where it shows a control point.' : '')
+              : '',
 );
 
 function save() {
@@ -74,8 +87,9 @@ function save() {
     noise: noise.value,
     ground: ground.value,
     classes: keeps.value,
-    onto: onto.value,
+    onto: moving.value === 'cloud' ? onto.value : 0,
     within: within.value ?? 1,
+    targets: moving.value === 'targets' ? seen.value.targets : [],
   });
 }
 </script>
@@ -128,14 +142,20 @@ function save() {
       </ElFormItem>
     </div>
     <div class="grid">
-      <ElFormItem label="lay it onto"
-        ><ElSelect v-model="onto" aria-label="Lay it onto" data-test="cloud-onto">
-          <ElOption :value="0" label="it lies where it belongs" />
+      <ElFormItem label="where it belongs"
+        ><ElSelect v-model="moving" aria-label="Where it belongs" data-test="cloud-moving">
+          <ElOption value="none" label="it lies there" />
+          <ElOption value="cloud" label="onto another cloud" />
+          <ElOption value="targets" label="by targets it shows" />
+        </ElSelect>
+      </ElFormItem>
+      <ElFormItem v-if="moving === 'cloud'" label="lay it onto"
+        ><ElSelect v-model="onto" aria-label="Lay it onto" data-test="cloud-onto" placeholder="a cloud" :empty-values="[0]">
           <ElOption v-for="x in clouds" :key="x.number" :value="x.number" :label="x.name" />
         </ElSelect>
       </ElFormItem>
       <NumberInput
-        v-if="onto"
+        v-if="moving === 'cloud'"
         id="cloud-within"
         v-model="within"
         label="it is off by less than"
@@ -143,13 +163,23 @@ function save() {
         :factor="metresPer(units)"
       />
     </div>
+    <ElFormItem v-if="moving === 'targets'" label="where it shows control and check points, a line each"
+      ><ElInput
+        v-model="seenText"
+        type="textarea"
+        class="mono"
+        :rows="3"
+        aria-label="Targets"
+        data-test="cloud-targets"
+        placeholder="point  easting  northing  height"
+    /></ElFormItem>
     <p class="line">
       <ElCheckbox v-model="noise" data-test="cloud-noise">find noise</ElCheckbox>
       <ElCheckbox v-model="ground" data-test="cloud-ground">find ground</ElCheckbox>
     </p>
     <p class="quiet">
-      In this order: laid onto another by what both have in common, crop, thin, noise (points that stand alone, class 7), ground (class 2,
-      the rest 1), classes. What it is made of stays as it is.
+      In this order: moved by its targets or laid onto another by what both have in common, crop, thin, noise (points that stand alone,
+      class 7), ground (class 2, the rest 1), classes. What it is made of stays as it is.
     </p>
     <p class="line">
       <ElButton type="primary" native-type="submit" data-test="make-cloud" :disabled="!project.mayChange || missing !== ''"

@@ -23,7 +23,7 @@ import FlightPages from './FlightPages.vue';
 import GroupPages from './GroupPages.vue';
 import PassesPages from './PassesPages.vue';
 import { classColumns, classRows, cloudColumns, fileColumns } from './columns';
-import { between, cloudWords, fitWords, shortHeight } from './words';
+import { between, cloudWords, fitWords, shortHeight, targetFitWords } from './words';
 
 /** What a cloud is handed over as. */
 const KINDS = [
@@ -229,6 +229,7 @@ watch(url, loadPlan);
               {{ lengthUnit(units) }} · {{ fileSize(cloud.bytes) }}
             </p>
             <p v-if="cloud.fit" :class="{ doubt: cloud.fit.overlap < 0.3 }" data-test="cloud-fit">{{ fitWords(cloud.fit, units) }}</p>
+            <p v-if="cloud.byTargets" data-test="cloud-by-targets">{{ targetFitWords(cloud.byTargets, units) }}</p>
             <p v-if="cloud.stale.length > 0" class="doubt">◐ Stale: {{ cloud.stale.join(', ') }}</p>
             <LineageList :place="`cloud:${cloud.number}`" />
             <template #actions>

@@ -128,6 +128,8 @@ async function scan() {
     classes: known?.keeps ?? [],
     onto: known?.onto ?? 0,
     within: known?.within ?? 1,
+    dense: known?.dense ?? [],
+    targets: known?.targets ?? [],
   };
   await project.attempt(
     () => project.job(post(project.path('/clouds'), request)),

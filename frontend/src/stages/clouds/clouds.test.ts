@@ -8,7 +8,7 @@ import { places, planCells, planOf } from '../../sketch/cloudPlan';
 import CloudForm from './CloudForm.vue';
 import CloudsStage from './CloudsStage.vue';
 import { classRows } from './columns';
-import { between, cloudWords, fitWords } from './words';
+import { between, cloudWords, fitWords, seenLines, seenOf, targetFitWords } from './words';
 
 afterEach(() => (document.body.innerHTML = ''));
 
@@ -22,6 +22,8 @@ const cloud = (over: Partial<CloudView> = {}): CloudView => ({
   clouds: [],
   passes: [],
   dense: [],
+  targets: [],
+  byTargets: null,
   crop: [],
   outside: false,
   thin: null,
@@ -52,6 +54,7 @@ const stage = (over: Partial<CloudsView> = {}): CloudsView => ({
     { id: 3, name: 'yard.las', points: 25000 },
     { id: 4, name: 'gate.las', points: 9000 },
   ],
+  points: [],
   ...over,
 });
 
@@ -72,6 +75,24 @@ describe('words', () => {
     expect(cloudWords(cloud(), units)).toBe('25\u2009000 points over 2000 m²: 12.5 to a square metre, 0.180 m apart.');
     expect(cloudWords(cloud({ points: 500000, spacing: null }), units)).toContain('over 4.00 ha');
     const fit = { onto: 'yard', overlap: 0.724, rms: 0.0063, shift: [0.3, -0.4, 0], turn: 0.5 };
+    const by = {
+      off: [
+        { target: 'T1', role: 'control', off: [0, 0, 0] },
+        { target: 'K1', role: 'check', off: [0.003, 0, 0.004] },
+      ],
+      rms: 0.002,
+      shift: [3, 4, 0],
+      turn: 90,
+      isTilted: false,
+    };
+    expect(targetFitWords(by, units)).toBe('By 1 target moved by 5.000 m and turned by 90.000°. Held out: K1 is off by 5.0 mm.');
+    expect(targetFitWords({ ...by, off: [by.off[0]!, { ...by.off[0]!, target: 'T2' }] }, units)).toBe(
+      'By 2 targets moved by 5.000 m and turned by 90.000°, level as it was; rms 2.0 mm.',
+    );
+    expect(seenOf('T1 1 2 3\n\nT2,4,5,6', ['T1', 'T2']).targets.map((t) => t.h)).toEqual([3, 6]);
+    expect(seenOf(seenLines(seenOf('T1 1 2 3', ['T1']).targets), ['T1']).targets).toEqual([{ target: 'T1', e: 1, n: 2, h: 3 }]);
+    expect(seenOf('T1 1 2', ['T1']).fault).toContain('Line 1');
+    expect(seenOf('T9 1 2 3', ['T1']).fault).toContain('T9 is no control');
     expect(fitWords(fit, units)).toBe('Laid onto yard: 72 % of its points lie on yard, rms 6.3 mm; moved by 0.500 m and turned by 0.500°.');
   });
 

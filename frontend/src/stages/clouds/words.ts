@@ -18,6 +18,34 @@ export function fitWords(f: CloudFitView, units: UnitsView): string {
   return `Laid onto ${f.onto}: ${on}; moved by ${moved} ${lengthUnit(units)} and turned by ${f.turn.toFixed(3)}°.`;
 }
 
+/** What targets moved it by, and how well they fit. */
+export function targetFitWords(t: NonNullable<CloudView['byTargets']>, units: UnitsView): string {
+  const mm = smallUnit(units);
+  const control = t.off.filter((o) => o.role !== 'check').length;
+  const checks = t.off.filter((o) => o.role === 'check');
+  const moved = `moved by ${length(Math.hypot(...t.shift), units)} ${lengthUnit(units)} and turned by ${t.turn.toFixed(3)}°`;
+  const tilt = t.isTilted ? '' : control > 1 ? ', level as it was' : '';
+  const rms = control > 1 ? `; rms ${small(t.rms, units)} ${mm}` : '';
+  const held = checks.map((o) => `${o.target} is off by ${small(Math.hypot(...o.off), units)} ${mm}`).join(', ');
+  return `By ${control} ${control === 1 ? 'target' : 'targets'} ${moved}${tilt}${rms}.${held ? ` Held out: ${held}.` : ''}`;
+}
+
+/** Lines of text as targets: a point, and where the cloud shows it. */
+export function seenOf(text: string, known: readonly string[]): { targets: CloudView['targets']; fault: string } {
+  const targets: CloudView['targets'] = [];
+  for (const [i, line] of text.split('\n').entries()) {
+    if (line.trim() === '') continue;
+    const [target = '', ...numbers] = line.trim().split(/[\s,;]+/);
+    const [e, n, h] = numbers.map(Number);
+    if (numbers.length !== 3 || numbers.some((v) => !Number.isFinite(Number(v))))
+      return { targets, fault: `Line ${i + 1}: a point, and easting, northing, height where the cloud shows it.` };
+    if (!known.includes(target)) return { targets, fault: `Line ${i + 1}: ${target} is no control or check point with a given place.` };
+    targets.push({ target, e: e!, n: n!, h: h! });
+  }
+  return { targets, fault: '' };
+}
+export const seenLines = (targets: CloudView['targets']): string => targets.map((t) => `${t.target} ${t.e} ${t.n} ${t.h}`).join('\n');
+
 /** From one place to the next. */
 export function between(a: Met, b: Met, units: UnitsView): string {
   const [de, dn, dh] = [b.e - a.e, b.n - a.n, b.h - a.h];
