@@ -51,6 +51,17 @@ final class CloudsTest extends OfficeTestCase
         $o->type('[data-test=pick-name]', 'T7');
         $o->click('[data-test=keep-pick]');
         $o->see('T7 is a point.');
+        $o->click('[data-test=view-map]');
+        $o->click('[data-test=cut-cloud]');
+        $o->see('Click along the line');
+        $map = $o->find('.map[data-drawn]');
+        foreach ([[-60, -60], [40, 40], [40, 40]] as [$x, $y]) {
+            (new WebDriverActions($o->driver))->moveToElement($map, $x, $y)->click()->perform();
+            usleep(400_000);
+        }
+        $o->see('looked at from the right of the line', 30.0);
+        $o->click('.strip .plot');
+        $o->see(' along, height ');
 
         $o->click('[data-test=hand-over]');
         $o->click('[data-test=cloud-site]');

@@ -5,7 +5,6 @@ declare(strict_types=1);
 // Pictures of the main views from demo data: php tests/Browser/screenshots.php FOLDER [only]
 
 use App\Tests\Browser\Office;
-use Facebook\WebDriver\Interactions\WebDriverActions;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
@@ -79,20 +78,6 @@ try {
         $office->settle();
         $shoot('volume');
     }
-    if ($wants('designs')) {
-        $office->go('/p/1/terrain');
-        $office->click('[data-test=terrain-tab-designs]');
-        $office->see('slab-b2.dxf: 120 faces');
-        $office->settle();
-        $map = $office->find('.map');
-        foreach ([[-60, -40], [-20, -40], [30, 20], [30, 60]] as [$x, $y]) {
-            (new WebDriverActions($office->driver))->moveToElement($map, $x, $y)->click()->perform();
-            usleep(300000);
-        }
-        $office->click('[data-test=view-3d]');
-        usleep(1500000);
-        $shoot('designs');
-    }
     if ($wants('clouds')) {
         $office->go('/p/1/clouds');
         $office->find('[data-test=cloud-space] canvas');
@@ -120,6 +105,19 @@ try {
         $office->see('Made of it', 600);
         $office->settle();
         $shoot('flights');
+    }
+    if ($wants('images')) {
+        if (!$wants('flights')) {
+            $office->console('mensura:demo', '--flight=worker');
+            $office->go('/');
+            $office->signIn();
+        }
+        $office->go('/p/2/clouds?page=images');
+        $office->see('The images agree', 600);
+        $office->click('[data-test=pick-view]');
+        $office->see('rays meet', 60);
+        $office->settle();
+        $shoot('images');
     }
     if ($wants('checks')) {
         $office->go('/p/1/checks');
