@@ -19,10 +19,8 @@ use Mensura\Exchange\FlightJson\Mission;
 use Mensura\Exchange\GeoTiff\GeoTiffWriter;
 use Mensura\Fault\UnusableInput;
 use Mensura\Flight\ElevationModel;
-use Mensura\Flight\FlightImages;
 use Mensura\Flight\OrientedImages;
 use Mensura\Flight\Orthoimage;
-use Mensura\Matching\GreyImage;
 
 /** Heights and an orthoimage of an adjusted flight, as GeoTIFF in a zip. */
 final class OrthoMaker implements Recompute
@@ -34,8 +32,6 @@ final class OrthoMaker implements Recompute
 
     private const MOST_CELLS = 4_000_000;
     private const MOST_PIXELS = 60_000_000;
-    /** Squares of the longer side of all images that heights are made of. */
-    private const MOST_HELD = 50_000_000;
     private const PICTURE_SIZE = 1400;
     /** Ground pixels of a cell. */
     private const CELL = 4.0;
@@ -88,29 +84,19 @@ final class OrthoMaker implements Recompute
         );
         $figures = $this->store->getJson($flight->output);
         $images = self::oriented($mission, $figures);
-        $grey = [];
-        // All are held at once: the more there are, the smaller they are looked at.
-        $looked = min(FlightImages::LOOKED_AT, (int) sqrt(self::MOST_HELD / max(1, \count($images->positions))));
-        foreach ($images->positions as $i => $_) {
-            $path = $paths[$i] ?? throw new UnusableInput('/flight', $mission->files[$i].' is not among the photos any more');
-            $grey[$i] = GreyImage::read($path, $mission->files[$i], $looked);
-            $report('reading images', 0.01 + 0.08 * \count($grey) / \count($images->positions));
-        }
+        $held = ImagesHeld::of($mission, $images, $paths, static fn (float $of) => $report('reading images', 0.01 + 0.08 * $of));
         [$box, $between] = self::reach($figures['tiePoints']);
         $ground = $images->groundPixel(0.5 * ($between[0] + $between[1]));
-        $scale = max(1.0, max($mission->width, $mission->height) / $looked);
-        $cell = $settings->cell ?? self::round(self::CELL * $scale * $ground);
+        $cell = $settings->cell ?? self::round(self::CELL * $held->scale * $ground);
         $pixel = $settings->pixel ?? self::round($ground);
         $area = ($box[2] - $box[0]) * ($box[3] - $box[1]);
         if ($area / $cell ** 2 > self::MOST_CELLS || $area / $pixel ** 2 > self::MOST_PIXELS) {
             throw new UnusableInput('/cell', 'makes more cells or pixels than are held at once; take larger ones');
         }
-        $model = ElevationModel::of($images, $grey, $box, $between, $cell, static fn (float $of) => $report('heights', 0.1 + 0.6 * $of));
-        unset($grey);
-        $open = static fn (int $i): \GdImage => imagecreatefromjpeg((string) $paths[$i])
-            ?: throw new UnusableInput('/flight', $mission->files[$i].' cannot be read');
+        $model = ElevationModel::of($images, $held->grey, $box, $between, $cell, static fn (float $of) => $report('heights', 0.1 + 0.6 * $of));
+        $held->letGo();
         [$columns, $rows, $rgba] = Orthoimage::of(
-            $images, $model, $open, $pixel, static fn (float $of) => $report('orthoimage', 0.7 + 0.2 * $of),
+            $images, $model, $held->open(...), $pixel, static fn (float $of) => $report('orthoimage', 0.7 + 0.2 * $of),
         );
         $report('keeping', 0.95);
         $output = $this->kept($model, $columns, $rows, $rgba, $pixel, $system);

@@ -9,6 +9,7 @@ use App\Clouds\CloudSettings;
 use App\Clouds\Flight\FlightFiles;
 use App\Clouds\Flight\FlightMaker;
 use App\Clouds\Flight\FlightSettings;
+use App\Clouds\Flight\ImagesHeld;
 use App\Clouds\Flight\OrthoMaker;
 use App\Clouds\MadeClouds;
 use App\Clouds\WorkFolder;
@@ -25,8 +26,6 @@ use Mensura\Exchange\Cloud\LasOut;
 use Mensura\Exchange\FlightJson\Mission;
 use Mensura\Fault\UnusableInput;
 use Mensura\Flight\DensePoints;
-use Mensura\Flight\FlightImages;
-use Mensura\Matching\GreyImage;
 
 /** Dense points of adjusted flights and groups of images, kept as LAS; and a cloud made of them, without what stands alone. */
 final class DenseMaker implements Recompute
@@ -37,8 +36,6 @@ final class DenseMaker implements Recompute
     private const PIXELS = 3.0;
     private const MOST = 1_000_000;
     private const LEAST_TIES = 20;
-    /** Squares of the longer side of all images that are held at once. */
-    private const MOST_HELD = 50_000_000;
 
     public function __construct(
         private readonly FlightFiles $files, private readonly FileStore $store, private readonly Results $results,
@@ -165,20 +162,11 @@ final class DenseMaker implements Recompute
         if (\count($figures['tiePoints']) < 3 * self::LEAST_TIES || \count($images->positions) < 2) {
             throw new UnusableInput('/flights', \sprintf('%s has too few tie points to say where to look', $flight->summary['name']));
         }
-        $looked = min(FlightImages::LOOKED_AT, (int) sqrt(self::MOST_HELD / \count($images->positions)));
-        $grey = [];
-        foreach ($images->positions as $i => $_) {
-            $path = $paths[$i] ?? throw new UnusableInput('/flights', $mission->files[$i].' is not among the photos any more');
-            $grey[$i] = GreyImage::read($path, $mission->files[$i], $looked);
-            $report('reading images', 0.2 * \count($grey) / \count($images->positions));
-        }
-        $scale = max(1.0, max($mission->width, $mission->height) / $looked);
-        $cell = $settings->spacing ?? self::PIXELS * $scale * (float) $flight->summary['pixel'];
-        $open = static fn (int $i): \GdImage => imagecreatefromjpeg((string) $paths[$i])
-            ?: throw new UnusableInput('/flights', $mission->files[$i].' cannot be read');
+        $held = ImagesHeld::of($mission, $images, $paths, static fn (float $of) => $report('reading images', 0.2 * $of));
+        $cell = $settings->spacing ?? self::PIXELS * $held->scale * (float) $flight->summary['pixel'];
 
         return DensePoints::of(
-            $images, $grey, $figures['tiePoints'], $mission->isGroup, $cell, self::MOST, $open,
+            $images, $held->grey, $figures['tiePoints'], $mission->isGroup, $cell, self::MOST, $held->open(...),
             static fn (float $of) => $report('matching', 0.2 + 0.8 * $of),
         );
     }
