@@ -33,7 +33,8 @@ final class CloudMaker implements Recompute
 
     public function __construct(
         private readonly CloudFiles $files, private readonly MadeClouds $made, private readonly PassScans $scans,
-        private readonly MadeDense $dense, private readonly KnownPoints $known, private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
+        private readonly MadeDense $dense, private readonly KnownPoints $known,
+        private readonly MadePoints $points, private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
     ) {
     }
 
@@ -61,20 +62,25 @@ final class CloudMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $report('reading', 0.02);
-        [$basis, [$sources, $names, $onto, $targets]] = $this->results->reading(
+        [$basis, [$sources, $names, $onto, $targets, $reference]] = $this->results->reading(
             $project, $settings->contents(), $settings->slots(), fn (Project $project): array => $this->sources($project, $settings),
         );
         $folder = WorkFolder::make();
         try {
             $fit = null === $onto ? $targets : CloudFit::of($onto, $sources, $settings->within, $report);
-            [$figures, $looks] = self::work($settings, $sources, $fit, $folder->path, $report);
+            $paint = match ($settings->paint) {
+                CloudPaint::TIME => CloudPaint::byTime($sources),
+                CloudPaint::DEVIATION => CloudPaint::byDeviation($reference, $settings->range),
+                default => null,
+            };
+            [$figures, $looks] = self::work($settings, $sources, $fit, $paint, $folder->path, $report);
             $report('keeping', 0.95);
             $of = implode(', ', $names);
             $summary = [
                 'name' => $settings->name, 'of' => $of, 'steps' => $settings->words(), 'points' => $figures->count,
                 'classes' => $figures->classes(), 'extent' => $figures->extent(), 'density' => $figures->density(),
                 'spacing' => $figures->spacing(), ...$looks, 'fit' => $fit instanceof CloudFit ? $fit->summary() : null,
-                'targets' => $targets?->summary(),
+                'targets' => $targets?->summary(), 'paint' => $paint?->summary(),
                 'bytes' => (int) filesize($folder->path.'/cloud.las'),
                 'las' => $this->store->take($folder->path.'/cloud.las'),
             ];
@@ -95,7 +101,8 @@ final class CloudMaker implements Recompute
     /**
      * @return array{
      *     non-empty-list<array{CloudReader, ?\Closure(PointBlock): PointBlock}>, list<string>, ?CloudReader, ?CloudTargets,
-     * } what it is made of, their names, what it is laid onto, and how targets move it
+     *     array{list<float>, list<float>, list<float>, string},
+     * } what it is made of, their names, what it is laid onto, how targets move it, and what it deviates from
      *
      * @throws UnusableInput
      */
@@ -128,7 +135,10 @@ final class CloudMaker implements Recompute
 
         $targets = [] === $settings->targets ? null : CloudTargets::of($project, $this->known, $settings->targets);
 
-        return [$sources, $names, $onto, $targets];
+        $reference = CloudPaint::DEVIATION === $settings->paint ? $this->points->points($project, $settings->against, '/against')
+            : [[], [], [], ''];
+
+        return [$sources, $names, $onto, $targets, $reference];
     }
 
     /**
@@ -137,15 +147,15 @@ final class CloudMaker implements Recompute
      *
      * @return array{CloudFigures, array<string, bool>} and what is known of how its points look
      */
-    private static function work(CloudSettings $settings, array $sources, CloudFit|CloudTargets|null $fit, string $folder, \Closure $report): array
+    private static function work(CloudSettings $settings, array $sources, CloudFit|CloudTargets|null $fit, ?CloudPaint $paint, string $folder, \Closure $report): array
     {
         $readers = array_map(static fn (array $s): CloudReader => $s[0], $sources);
         $isMoved = null !== $fit || [] !== array_filter($sources, static fn (array $s): bool => null !== $s[1]);
-        $hasColours = [] !== array_filter($readers, static fn (CloudReader $r): bool => $r->hasColours());
+        $hasColours = null !== $paint || [] !== array_filter($readers, static fn (CloudReader $r): bool => $r->hasColours());
         $hasIntensities = [] !== array_filter($readers, static fn (CloudReader $r): bool => null !== $r->las);
         $crop = [] === $settings->crop ? null : Crop::areas([[$settings->crop]]);
         $figures = new CloudFigures(1.0);
-        $las = LasOut::of($folder.'/cloud.las', $readers, $isMoved, '');
+        $las = null === $paint ? LasOut::of($folder.'/cloud.las', $readers, $isMoved, '') : LasOut::coloured($folder.'/cloud.las');
         $tiles = new Tiles($folder.'/tiles', hasColours: $hasColours);
         $classes = [] === $settings->classes ? null : array_fill_keys($settings->classes, true);
         $give = static function (PointBlock $points) use ($figures, $las, $tiles): void {
@@ -162,7 +172,8 @@ final class CloudMaker implements Recompute
                 $report('reading', 0.02 + 0.4 * min(1.0, $read / $all));
                 $block = null === $way ? $block : $way($block);
                 $block = null === $fit ? $block : $fit->apply($block);
-                $steps->take(null === $crop ? $block : $crop->of($block, $settings->outside));
+                $block = null === $crop ? $block : $crop->of($block, $settings->outside);
+                $steps->take(null === $paint ? $block : $paint->of($block, $reader));
             }
         }
         $steps->finish(static fn (string $stage, float $part) => $report($stage, 0.42 + 0.3 * $part));

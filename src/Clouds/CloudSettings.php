@@ -21,6 +21,9 @@ final readonly class CloudSettings
      * @param list<int>                 $files   received clouds it is made of
      * @param list<int>                 $clouds  and those made before
      * @param list<Seen>                $targets control and check points as it shows them, by which it is moved before anything else
+     * @param string                    $paint   what its points are coloured by, time or deviation; empty as they came
+     * @param string                    $against slot of what they deviate from
+     * @param float                     $range   deviation at which the colours end
      * @param list<int>                 $dense   and dense points of images
      * @param list<int>                 $passes  and scans of passes, as those are corrected
      * @param list<array{float, float}> $crop    easting and northing of corners; empty for all of it
@@ -35,6 +38,7 @@ final readonly class CloudSettings
         public ?float $thin = null, public bool $noise = false, public bool $ground = false, public array $classes = [],
         public int $onto = 0, public float $within = 1.0, public array $passes = [], public array $dense = [],
         public array $targets = [],
+        public string $paint = '', public string $against = '', public float $range = 0.05,
     ) {
     }
 
@@ -52,6 +56,9 @@ final readonly class CloudSettings
         }
         if (0 !== $r->onto && [] !== $r->targets) {
             throw new UnusableInput('/onto', 'is one way to move it, targets are another; choose one of them');
+        }
+        if (CloudPaint::DEVIATION === $r->paint && \in_array($r->against, ['', CloudMaker::PREFIX.$r->number], true)) {
+            throw new UnusableInput('/against', 'is what the points deviate from: another cloud, or heights of a flight');
         }
         if ([] !== $r->crop && \count($r->crop) < 3) {
             throw new UnusableInput('/crop', 'needs at least three corners');
@@ -73,6 +80,7 @@ final readonly class CloudSettings
             array_map(static fn (array $t): array => [
                 'target' => (string) $t['target'], 'e' => (float) $t['e'], 'n' => (float) $t['n'], 'h' => (float) $t['h'],
             ], array_values((array) ($s['targets'] ?? []))),
+            (string) ($s['paint'] ?? ''), (string) ($s['against'] ?? ''), (float) ($s['range'] ?? 0.05),
         );
     }
 
@@ -90,7 +98,7 @@ final readonly class CloudSettings
         $clouds = array_filter([...$this->clouds, $this->onto]);
 
         $all = [CloudMaker::PREFIX => array_unique($clouds), PassMaker::PREFIX => $this->passes, DenseMaker::PREFIX => $this->dense];
-        $slots = [];
+        $slots = CloudPaint::DEVIATION === $this->paint ? [$this->against] : [];
         foreach ($all as $prefix => $numbers) {
             foreach ($numbers as $n) {
                 $slots[] = $prefix.$n;
@@ -107,7 +115,7 @@ final readonly class CloudSettings
             [] === $this->targets ? '' : 'moved by targets', [] === $this->crop ? '' : ($this->outside ? 'cut out' : 'cropped'),
             null === $this->thin ? '' : \sprintf('one point each %s m', $this->thin),
             $this->noise ? 'noise found' : '', $this->ground ? 'ground found' : '',
-            [] === $this->classes ? '' : 'classes '.implode(', ', $this->classes),
+            '' === $this->paint ? '' : 'coloured by '.$this->paint, [] === $this->classes ? '' : 'classes '.implode(', ', $this->classes),
         ]));
     }
 }

@@ -15,7 +15,8 @@ use App\Result\Results;
 /** The clouds of a project. */
 final class CloudsPage
 {
-    public function __construct(private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results, private readonly KnownPoints $known)
+    public function __construct(private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results, private readonly KnownPoints $known,
+        private readonly MadePoints $points)
     {
     }
 
@@ -24,7 +25,9 @@ final class CloudsPage
         $stale = $this->results->stale($project);
         $view = static fn (Result $r): CloudView => self::view($r, $stale[$r->slot] ?? []);
 
-        return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project), array_values($this->known->of($project)));
+        return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project), array_values($this->known->of($project)),
+            $this->points->names($project),
+        );
     }
 
     /** @param ?array{onto: string, overlap: float, rms: float, shift: array{float, float, float}, turn: float} $f */
@@ -43,7 +46,7 @@ final class CloudsPage
             $r->number(), $d->name, (string) $s['of'], $d->words(), $d->files, $d->clouds, $d->passes, $d->dense, $d->crop,
             $d->outside,
             $d->thin, $d->noise, $d->ground, $d->classes, $d->onto, $d->within, self::fit($s['fit'] ?? null), $d->targets,
-            $s['targets'] ?? null, (int) $s['points'],
+            $s['targets'] ?? null, $d->paint, $d->against, $d->range, $s['paint'] ?? null, (int) $s['points'],
             array_map(intval(...), (array) $s['classes']),
             array_values(array_map(floatval(...), (array) $s['extent'])),
             (float) $s['density'], isset($s['spacing']) ? (float) $s['spacing'] : null, (bool) $s['hasColours'],

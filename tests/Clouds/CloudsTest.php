@@ -4,8 +4,12 @@ declare(strict_types=1);
 
 namespace App\Tests\Clouds;
 
+use App\Clouds\MadeClouds;
 use App\Clouds\TileArchive;
+use App\Project\Project;
+use App\Project\ProjectRepository;
 use App\Tests\ApiTestCase;
+use Demo\Street;
 use Demo\Yard;
 
 /** Clouds: made of received ones, cropped, thinned, classified, looked at by tiles, handed over, and made again. */
@@ -189,6 +193,48 @@ final class CloudsTest extends ApiTestCase
         self::assertStringContainsString('is there twice', $said([$seen[0], $seen[0]]));
         self::assertStringContainsString('X is no control', $said([['target' => 'X'] + $seen[0]]));
         $this->post('/clouds', ['name' => 'x', 'files' => [$file], 'targets' => $seen, 'onto' => 1], 422);
+    }
+
+    /** Colours by deviation from another cloud, and by time: kept in the LAS file too. */
+    public function testACloudIsColoured(): void
+    {
+        [$flat, $step] = ['', ''];
+        for ($k = 0; $k < 400; ++$k) {
+            [$e, $n] = [493000.25 + 0.5 * ($k % 20), 6028000.25 + 0.5 * intdiv($k, 20)];
+            $flat .= \sprintf("%.3f %.3f 220.000\n", $e, $n);
+            $step .= \sprintf("%.3f %.3f %.3f\n", $e, $n, $k % 20 < 10 ? 219.900 : 220.050);
+        }
+        $this->make('flat', ['files' => [$this->accept('flat.xyz', $flat)['id']]]);
+        $file = $this->accept('step.xyz', $step)['id'];
+        $paint = ['paint' => 'deviation', 'against' => 'cloud:1', 'range' => 0.1];
+        $this->make('step', ['files' => [$file]] + $paint);
+        $cloud = $this->get('/clouds')['clouds'][1];
+        self::assertSame(['deviation', 'cloud flat', true], [$cloud['painted']['by'], $cloud['painted']['against'], $cloud['hasColours']]);
+        self::assertSame(['cloud:1' => 'cloud flat', 'cloud:2' => 'cloud step'], $this->get('/clouds')['products']);
+        $result = $this->service(MadeClouds::class);
+        $project = $this->service(ProjectRepository::class)->find($this->project);
+        \assert($project instanceof Project);
+        foreach ($result->opened($result->of($project)[2])->blocks(true) as $block) {
+            foreach ($block->looks as $i => $look) {
+                // As low as the colours go is blue; half as high as they go is half way from grey to brown.
+                $low = $block->x[$i] < 493005.0;
+                self::assertEqualsWithDelta(
+                    $low ? [47, 95, 158] : [197, 159, 128], array_map(ord(...), str_split(substr($look, 2))), 2.0,
+                );
+            }
+        }
+        $times = $this->make('by time', ['files' => [$file], 'paint' => 'time'], 'failed');
+        self::assertStringContainsString('holds points without GPS time', (string) $times['error']);
+        $this->post('/clouds', ['name' => 'x', 'files' => [$file], 'paint' => 'deviation'], 422);
+        $this->post('/clouds', ['name' => 'x', 'files' => [$file], 'paint' => 'mood'], 422);
+        $this->make('flat', ['files' => [$this->get('/clouds')['clouds'][0]['files'][0]], 'thin' => 0.9, 'number' => 1]);
+        self::assertArrayHasKey('cloud:2', $this->stale());
+
+        $street = new Street(30.0, true, 7, [493_000.0, 6_028_000.0, 220.0]);
+        $scan = $street->drive(1000.0, static fn (float $t): array => [0.0, 0.0, 0.0], 300)['points'];
+        $this->make('drive', ['files' => [$this->accept('drive.las', Street::las($scan))['id']], 'paint' => 'time']);
+        $painted = $this->get('/clouds')['clouds'][2]['painted'];
+        self::assertEqualsWithDelta(30.0 / 8.0, $painted['to'] - $painted['from'], 0.1, 'As long as the drive took at 8 m/s.');
     }
 
     public function testAPlaceIsPickedAndUndone(): void

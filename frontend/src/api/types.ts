@@ -548,6 +548,9 @@ export interface CloudRequest {
   passes?: number[];
   dense?: number[];
   targets?: ({ e: number; h: number; n: number; target: string })[];
+  paint?: string;
+  against?: string;
+  range?: number;
 }
 
 /** Dense points of adjusted flights or groups of images, and the cloud that is made of them. Metres. */
@@ -642,6 +645,10 @@ export interface CloudView {
   fit: CloudFitView | null;
   targets: ({ e: number; h: number; n: number; target: string })[];
   byTargets: { isTilted: boolean; off: ({ off: number[]; role: string; target: string })[]; rms: number; shift: number[]; turn: number } | null;
+  paint: string;
+  paintAgainst: string;
+  range: number;
+  painted: { against: string; by: string; from: number; to: number } | null;
   points: number;
   classes: Record<string, number>;
   extent: number[];
@@ -662,6 +669,7 @@ export interface CloudsView {
   clouds: CloudView[];
   files: CloudFileView[];
   points: ({ e: number; h: number; n: number; name: string; role: string })[];
+  products: Record<string, string>;
 }
 
 /** An adjusted photo flight. Metres. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Clouds\Request;
 
+use App\Clouds\CloudPaint;
 use Symfony\Component\Validator\Constraints as Assert;
 
 /** What a cloud is made of, and what is done to it. Metres. */
@@ -19,6 +20,9 @@ final readonly class CloudRequest
      * @param int               $onto    cloud it is laid onto; 0 for none
      * @param float             $within  how far off it may be then
      * @param list<array{target: string, e: float, n: float, h: float}> $targets as the cloud shows control and check points
+     * @param string            $paint   what its points are coloured by
+     * @param string            $against slot of what they deviate from
+     * @param float             $range   deviation at which the colours end
      * @param list<int>         $dense   dense points of images
      * @param list<int>         $passes  whose scans it is made of, as they are corrected
      */
@@ -56,6 +60,12 @@ final readonly class CloudRequest
             'h' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e5, max: 1e5)],
         ])])]
         public array $targets = [],
+        #[Assert\Choice(['', CloudPaint::TIME, CloudPaint::DEVIATION])]
+        public string $paint = '',
+        #[Assert\Length(max: 40)]
+        public string $against = '',
+        #[Assert\Range(min: 0.001, max: 1000)]
+        public float $range = 0.05,
     ) {
     }
 }

@@ -21,6 +21,9 @@ final readonly class CloudView
      * @param ?array{
      *     off: list<array{target: string, role: string, off: list<float>}>, rms: float, shift: list<float>, turn: float, isTilted: bool,
      * } $byTargets given minus seen and moved
+     * @param string             $paint        what its points are coloured by; empty as they came
+     * @param string             $paintAgainst slot of what they deviate from
+     * @param ?array{by: string, against: string, from: float, to: float} $painted
      * @param ?CloudFitView      $fit     how well
      * @param array<string, int> $classes points by class
      * @param list<float>        $extent  west, south, lowest, east, north, highest
@@ -34,7 +37,7 @@ final readonly class CloudView
         public int $number, public string $name, public string $of, public array $steps, public array $files, public array $clouds,
         public array $passes, public array $dense, public array $crop, public bool $outside, public ?float $thin, public bool $noise, public bool $ground, public array $keeps,
         public int $onto, public float $within, public ?CloudFitView $fit, public array $targets,
-        public ?array $byTargets, public int $points, public array $classes,
+        public ?array $byTargets, public string $paint, public string $paintAgainst, public float $range, public ?array $painted, public int $points, public array $classes,
         public array $extent, public float $density, public ?float $spacing,
         public bool $hasColours, public bool $hasIntensities, public int $bytes, public string $tiles, public int $run, public string $at,
         public string $author, public array $stale,

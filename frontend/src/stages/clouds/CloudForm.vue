@@ -37,6 +37,10 @@ const keeps = ref<number[]>(c?.keeps ?? []);
 const onto = ref(c?.onto ?? 0);
 const within = ref<number | null>(c?.within ?? 1);
 const moving = ref<'none' | 'cloud' | 'targets'>(c?.onto ? 'cloud' : (c?.targets.length ?? 0) > 0 ? 'targets' : 'none');
+const paint = ref(c?.paint ?? '');
+const against = ref(c?.paintAgainst ?? '');
+const range = ref<number | null>(c?.range ?? 0.05);
+const products = computed(() => Object.entries(props.stage.products).filter(([slot]) => slot !== `cloud:${c?.number}`));
 const seenText = ref(seenLines(c?.targets ?? []));
 const seen = computed(() =>
   seenOf(
@@ -64,13 +68,15 @@ const missing = computed(() =>
       ? 'It needs a name.'
       : taken.value
         ? 'There is a cloud of that name already.'
-        : moving.value === 'cloud' && !onto.value
-          ? 'Choose the cloud it is laid onto.'
-          : moving.value === 'cloud' && numbers('cloud').includes(onto.value)
-            ? 'A cloud is not laid onto itself.'
-            : moving.value === 'targets'
-              ? seen.value.fault || (seen.value.targets.length === 0 ? 'Say where it shows a control point.' : '')
-              : '',
+        : paint.value === 'deviation' && against.value === ''
+          ? 'Choose what its points deviate from.'
+          : moving.value === 'cloud' && !onto.value
+            ? 'Choose the cloud it is laid onto.'
+            : moving.value === 'cloud' && numbers('cloud').includes(onto.value)
+              ? 'A cloud is not laid onto itself.'
+              : moving.value === 'targets'
+                ? seen.value.fault || (seen.value.targets.length === 0 ? 'Say where it shows a control point.' : '')
+                : '',
 );
 
 function save() {
@@ -90,6 +96,9 @@ function save() {
     onto: moving.value === 'cloud' ? onto.value : 0,
     within: within.value ?? 1,
     targets: moving.value === 'targets' ? seen.value.targets : [],
+    paint: paint.value,
+    against: paint.value === 'deviation' ? against.value : '',
+    range: range.value ?? 0.05,
   });
 }
 </script>
@@ -173,6 +182,28 @@ function save() {
         data-test="cloud-targets"
         placeholder="point  easting  northing  height"
     /></ElFormItem>
+    <div class="grid">
+      <ElFormItem label="colours of its points"
+        ><ElSelect v-model="paint" aria-label="Colours of its points" data-test="cloud-paint">
+          <ElOption value="" label="as they came" />
+          <ElOption value="time" label="by the time they were measured" />
+          <ElOption value="deviation" label="by how far they lie over another" />
+        </ElSelect>
+      </ElFormItem>
+      <ElFormItem v-if="paint === 'deviation'" label="over"
+        ><ElSelect v-model="against" aria-label="Over" data-test="cloud-against" placeholder="a cloud, or heights of a flight">
+          <ElOption v-for="[slot, label] in products" :key="slot" :value="slot" :label="label" />
+        </ElSelect>
+      </ElFormItem>
+      <NumberInput
+        v-if="paint === 'deviation'"
+        id="cloud-range"
+        v-model="range"
+        label="colours end at"
+        :unit="lengthUnit(units)"
+        :factor="metresPer(units)"
+      />
+    </div>
     <p class="line">
       <ElCheckbox v-model="noise" data-test="cloud-noise">find noise</ElCheckbox>
       <ElCheckbox v-model="ground" data-test="cloud-ground">find ground</ElCheckbox>

@@ -23,7 +23,7 @@ import FlightPages from './FlightPages.vue';
 import GroupPages from './GroupPages.vue';
 import PassesPages from './PassesPages.vue';
 import { classColumns, classRows, cloudColumns, fileColumns } from './columns';
-import { between, cloudWords, fitWords, shortHeight, targetFitWords } from './words';
+import { between, cloudWords, fitWords, paintedEnds, paintedRamp, shortHeight, targetFitWords } from './words';
 
 /** What a cloud is handed over as. */
 const KINDS = [
@@ -103,7 +103,8 @@ async function loadPlan() {
   plan.value = null;
   [picked.value, line.value] = [[], null];
   if (view.value === 'section') view.value = '3d';
-  if (cloud.value && !ways.value.some(([key, , has]) => key === by.value && has)) by.value = 'elevation';
+  if (cloud.value?.painted) by.value = 'colour';
+  else if (cloud.value && !ways.value.some(([key, , has]) => key === by.value && has)) by.value = 'elevation';
   if (asked === '') return;
   const answer = await planOf(asked);
   if (url.value === asked) plan.value = answer;
@@ -224,7 +225,11 @@ watch(url, loadPlan);
             <h1>{{ cloud.name }}</h1>
             <p data-test="cloud-words">{{ cloudWords(cloud, units) }}</p>
             <p class="quiet">
-              of {{ cloud.of }}<template v-if="cloud.steps.length > 0"> · {{ cloud.steps.join(', ') }}</template> · heights
+              of {{ cloud.of
+              }}<template v-if="cloud.steps.length > 0">
+                · {{ cloud.steps.join(', ') }}<template v-if="cloud.painted?.against"> from {{ cloud.painted.against }}</template></template
+              >
+              · heights
               <span class="mono">{{ height(cloud.extent[2], units, -1) }} to {{ height(cloud.extent[5], units, -1) }}</span>
               {{ lengthUnit(units) }} · {{ fileSize(cloud.bytes) }}
             </p>
@@ -366,6 +371,11 @@ watch(url, loadPlan);
           <ElSelect v-else v-model="by" size="small" class="by" aria-label="Colour by" data-test="colour-by">
             <ElOption v-for="[key, label, has] in ways" :key="key" :value="key" :label="label" :disabled="!has" />
           </ElSelect>
+          <span v-if="view === '3d' && by === 'colour' && cloud.painted" class="legend mono" data-test="painted">
+            {{ paintedEnds(cloud.painted, units)[0] }}<span class="ramp" :style="{ background: paintedRamp(cloud.painted.by) }" />{{
+              paintedEnds(cloud.painted, units)[1]
+            }}
+          </span>
           <span v-if="view === '3d' && (by === 'elevation' || by === 'intensity')" class="legend mono">
             {{ by === 'elevation' ? shortHeight(heights.from, units) : 'low' }}<span class="ramp" :style="{ background: ramp(by) }" />{{
               by === 'elevation' ? `${shortHeight(heights.to, units)} ${lengthUnit(units)}` : 'high'
@@ -384,6 +394,9 @@ watch(url, loadPlan);
 .first {
   border: 0;
   padding: 0;
+}
+.corner > * {
+  flex-shrink: 0;
 }
 .corner {
   position: absolute;

@@ -120,9 +120,9 @@ watch(
 }
 .strip {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(88px, 1fr));
   gap: 6px;
-  max-height: 210px;
+  max-height: 230px;
   overflow-y: auto;
 }
 .strip button {

@@ -130,6 +130,9 @@ async function scan() {
     within: known?.within ?? 1,
     dense: known?.dense ?? [],
     targets: known?.targets ?? [],
+    paint: known?.paint ?? '',
+    against: known?.paintAgainst ?? '',
+    range: known?.range ?? 0.05,
   };
   await project.attempt(
     () => project.job(post(project.path('/clouds'), request)),

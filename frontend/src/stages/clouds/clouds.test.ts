@@ -8,7 +8,7 @@ import { places, planCells, planOf } from '../../sketch/cloudPlan';
 import CloudForm from './CloudForm.vue';
 import CloudsStage from './CloudsStage.vue';
 import { classRows } from './columns';
-import { between, cloudWords, fitWords, seenLines, seenOf, targetFitWords } from './words';
+import { between, cloudWords, fitWords, paintedEnds, paintedRamp, seenLines, seenOf, targetFitWords } from './words';
 
 afterEach(() => (document.body.innerHTML = ''));
 
@@ -24,6 +24,10 @@ const cloud = (over: Partial<CloudView> = {}): CloudView => ({
   dense: [],
   targets: [],
   byTargets: null,
+  paint: '',
+  paintAgainst: '',
+  range: 0.05,
+  painted: null,
   crop: [],
   outside: false,
   thin: null,
@@ -55,6 +59,7 @@ const stage = (over: Partial<CloudsView> = {}): CloudsView => ({
     { id: 4, name: 'gate.las', points: 9000 },
   ],
   points: [],
+  products: {},
   ...over,
 });
 
@@ -91,6 +96,9 @@ describe('words', () => {
     );
     expect(seenOf('T1 1 2 3\n\nT2,4,5,6', ['T1', 'T2']).targets.map((t) => t.h)).toEqual([3, 6]);
     expect(seenOf(seenLines(seenOf('T1 1 2 3', ['T1']).targets), ['T1']).targets).toEqual([{ target: 'T1', e: 1, n: 2, h: 3 }]);
+    expect(paintedEnds({ by: 'time', against: '', from: 10, to: 72.5 }, units)).toEqual(['first', '62.5 s later']);
+    expect(paintedEnds({ by: 'deviation', against: 'cloud May', from: -0.05, to: 0.05 }, units)).toEqual(['−50.0', '+50.0 mm']);
+    expect(paintedRamp('deviation')).toContain('rgb(225 222 214)');
     expect(seenOf('T1 1 2', ['T1']).fault).toContain('Line 1');
     expect(seenOf('T9 1 2 3', ['T1']).fault).toContain('T9 is no control');
     expect(fitWords(fit, units)).toBe('Laid onto yard: 72 % of its points lie on yard, rms 6.3 mm; moved by 0.500 m and turned by 0.500°.');

@@ -30,6 +30,15 @@ export function targetFitWords(t: NonNullable<CloudView['byTargets']>, units: Un
   return `By ${control} ${control === 1 ? 'target' : 'targets'} ${moved}${tilt}${rms}.${held ? ` Held out: ${held}.` : ''}`;
 }
 
+/** What the colours of a painted cloud begin and end with. */
+export function paintedEnds(p: NonNullable<CloudView['painted']>, units: UnitsView): [string, string] {
+  if (p.by === 'time') return ['first', `${(p.to - p.from).toFixed(1)} s later`];
+  return [`−${small(-p.from, units)}`, `+${small(p.to, units)} ${smallUnit(units)}`];
+}
+/** The colours from low to high, as the cloud was painted with. */
+export const paintedRamp = (by: string) =>
+  `linear-gradient(90deg, ${(by === 'time' ? ['47 95 158', '58 140 140', '106 148 78', '190 150 60', '168 96 42'] : ['47 95 158', '225 222 214', '168 96 42']).map((c) => `rgb(${c})`).join(', ')})`;
+
 /** Lines of text as targets: a point, and where the cloud shows it. */
 export function seenOf(text: string, known: readonly string[]): { targets: CloudView['targets']; fault: string } {
   const targets: CloudView['targets'] = [];
