@@ -34,7 +34,8 @@ final class CloudMaker implements Recompute
     public function __construct(
         private readonly CloudFiles $files, private readonly MadeClouds $made, private readonly PassScans $scans,
         private readonly MadeDense $dense, private readonly KnownPoints $known,
-        private readonly MadePoints $points, private readonly FileStore $store, private readonly Results $results, private readonly Ledger $ledger,
+        private readonly MadePoints $points, private readonly FileStore $store, private readonly Results $results,
+        private readonly Ledger $ledger,
     ) {
     }
 
@@ -147,8 +148,9 @@ final class CloudMaker implements Recompute
      *
      * @return array{CloudFigures, array<string, bool>} and what is known of how its points look
      */
-    private static function work(CloudSettings $settings, array $sources, CloudFit|CloudTargets|null $fit, ?CloudPaint $paint, string $folder, \Closure $report): array
-    {
+    private static function work(
+        CloudSettings $settings, array $sources, CloudFit|CloudTargets|null $fit, ?CloudPaint $paint, string $folder, \Closure $report,
+    ): array {
         $readers = array_map(static fn (array $s): CloudReader => $s[0], $sources);
         $isMoved = null !== $fit || [] !== array_filter($sources, static fn (array $s): bool => null !== $s[1]);
         $hasColours = null !== $paint || [] !== array_filter($readers, static fn (CloudReader $r): bool => $r->hasColours());

@@ -83,8 +83,9 @@ final readonly class CloudPaint
     /** @return list<float> */
     private static function times(PointBlock $points, CloudReader $reader): array
     {
-        return $reader->las?->times(implode('', $points->records))
-            ?? throw new UnusableInput($reader->name, 'holds points without GPS time; colour it by something else, or export it with times');
+        $words = 'holds points without GPS time; colour it by something else, or export it with times';
+
+        return $reader->las?->times(implode('', $points->records)) ?? throw new UnusableInput($reader->name, $words);
     }
 
     /** @return list<float> heights over planes of the other; NAN where it says nothing */

@@ -15,9 +15,10 @@ use App\Result\Results;
 /** The clouds of a project. */
 final class CloudsPage
 {
-    public function __construct(private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results, private readonly KnownPoints $known,
-        private readonly MadePoints $points)
-    {
+    public function __construct(
+        private readonly MadeClouds $made, private readonly CloudFiles $files, private readonly Results $results,
+        private readonly KnownPoints $known, private readonly MadePoints $points,
+    ) {
     }
 
     public function of(Project $project): CloudsView
@@ -25,8 +26,9 @@ final class CloudsPage
         $stale = $this->results->stale($project);
         $view = static fn (Result $r): CloudView => self::view($r, $stale[$r->slot] ?? []);
 
-        return new CloudsView(array_values(array_map($view, $this->made->of($project))), $this->files->of($project), array_values($this->known->of($project)),
-            $this->points->names($project),
+        return new CloudsView(
+            array_values(array_map($view, $this->made->of($project))), $this->files->of($project),
+            array_values($this->known->of($project)), $this->points->names($project),
         );
     }
 

@@ -45,7 +45,8 @@ final class Pieces
         // A piece that is sent again because its answer was lost is there already.
         if ($there < $at + $size) {
             if ($there !== $at) {
-                throw new UnusableInput('/at', \sprintf('%d bytes have arrived; the next piece begins there. Bring the file in again', $there));
+                $words = '%d bytes have arrived; the next piece begins there. Bring the file in again';
+                throw new UnusableInput('/at', \sprintf($words, $there));
             }
             $this->append($path, $piece->path, $at + $size);
         }

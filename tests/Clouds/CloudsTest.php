@@ -160,7 +160,8 @@ final class CloudsTest extends ApiTestCase
         $place = static fn (float $x, float $y, float $z): array => [493000.0 - ($y - 500.0), 6028000.0 + ($x - 1000.0), $z + 210.0];
         $seen = [];
         $rows = ['hold' => '', 'check' => ''];
-        foreach (['T1' => [1000.0, 500.0, 10.0], 'T2' => [1010.0, 500.0, 10.5], 'T3' => [1000.0, 510.0, 11.0], 'K1' => [1010.0, 510.0, 10.2]] as $name => [$x, $y, $z]) {
+        $own = ['T1' => [1000.0, 500.0, 10.0], 'T2' => [1010.0, 500.0, 10.5], 'T3' => [1000.0, 510.0, 11.0]];
+        foreach ($own + ['K1' => [1010.0, 510.0, 10.2]] as $name => [$x, $y, $z]) {
             [$e, $n, $h] = $place($x, $y, $z);
             $rows['K1' === $name ? 'check' : 'hold'] .= \sprintf("%s,%.3f,%.3f,%.3f\n", $name, $e, $n, 'K1' === $name ? $h + 0.004 : $h);
             $seen[] = ['target' => $name, 'e' => $x, 'n' => $y, 'h' => $z];

@@ -103,7 +103,8 @@ final class FlightsTest extends ApiTestCase
         $off = array_column($ortho['known'], 'off', 'id');
         foreach ($this->get("/checks/points/{$check['number']}")['points'] as $p) {
             if (null !== $p['dh']) {
-                self::assertEqualsWithDelta($off[$p['name']] ?? $p['dh'], $p['dh'], 0.25, 'A plane through cells, and between four of them.');
+                $words = 'A plane through cells, and between four of them.';
+                self::assertEqualsWithDelta($off[$p['name']] ?? $p['dh'], $p['dh'], 0.25, $words);
             }
         }
         $job = $this->job('/checks/points', ['name' => 'none', 'against' => 'made', 'made' => 'ortho:7']);

@@ -20,7 +20,9 @@ final class RayMatch
     /** Pixels an image may be off where the others have the place. */
     private const OFF = 2.0;
     /** Surfaces that are tried: slopes of the depth along x and y of the image, per unit of its direction. */
-    private const LEANS = [[0.0, 0.0], [0.55, 0.0], [-0.55, 0.0], [1.2, 0.0], [-1.2, 0.0], [0.0, 0.7], [0.0, -0.7], [0.0, 1.5], [0.0, -1.5]];
+    private const LEANS = [
+        [0.0, 0.0], [0.55, 0.0], [-0.55, 0.0], [1.2, 0.0], [-1.2, 0.0], [0.0, 0.7], [0.0, -0.7], [0.0, 1.5], [0.0, -1.5],
+    ];
 
     /** @var array<int, \GdImage> */
     private array $opened = [];

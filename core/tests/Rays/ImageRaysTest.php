@@ -164,7 +164,8 @@ final class ImageRaysTest extends TestCase
         self::assertSame([true, [0.1, 0.2], 10.0], [$group->isGroup, $group->turnSd, $group->above]);
         self::assertNull(MissionReader::read(\sprintf($json, '', $images))->turnSd);
         foreach ([
-            'is missing beside the other' => [',"tilt":0.1', $images], 'needed of every image' => ['', str_replace('"omega":90,', '', $images)],
+            'is missing beside the other' => [',"tilt":0.1', $images],
+            'needed of every image' => ['', str_replace('"omega":90,', '', $images)],
         ] as $words => $parts) {
             try {
                 MissionReader::read(\sprintf($json, ...$parts));

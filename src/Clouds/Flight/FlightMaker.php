@@ -160,7 +160,8 @@ final class FlightMaker implements Recompute
         $heights = array_column(array_intersect_key($best->result->places, $tie), 2);
         sort($heights);
         $ground = $heights[intdiv(\count($heights), 2)] ?? 0.0;
-        $above = $mission->isGroup ? self::depths($best) : array_map(static fn (array $p): float => $p[2] - $ground, $best->result->positions);
+        $above = $mission->isGroup ? self::depths($best)
+            : array_map(static fn (array $p): float => $p[2] - $ground, $best->result->positions);
 
         return [
             'name' => $settings->name, 'of' => $mission->name, 'images' => \count($mission->files), 'joined' => \count($best->used->images),

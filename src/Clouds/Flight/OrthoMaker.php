@@ -93,7 +93,9 @@ final class OrthoMaker implements Recompute
         if ($area / $cell ** 2 > self::MOST_CELLS || $area / $pixel ** 2 > self::MOST_PIXELS) {
             throw new UnusableInput('/cell', 'makes more cells or pixels than are held at once; take larger ones');
         }
-        $model = ElevationModel::of($images, $held->grey, $box, $between, $cell, static fn (float $of) => $report('heights', 0.1 + 0.6 * $of));
+        $model = ElevationModel::of(
+            $images, $held->grey, $box, $between, $cell, static fn (float $of) => $report('heights', 0.1 + 0.6 * $of),
+        );
         $held->letGo();
         [$columns, $rows, $rgba] = Orthoimage::of(
             $images, $model, $held->open(...), $pixel, static fn (float $of) => $report('orthoimage', 0.7 + 0.2 * $of),

@@ -108,8 +108,10 @@ final class DenseMaker implements Recompute
             return 0;
         }
 
+        $of = new CloudSettings($this->free($project, $settings->name), [], noise: true, dense: [$record->number]);
+
         return $this->clouds->make(
-            $project, $authorName, null, new CloudSettings($this->free($project, $settings->name), [], noise: true, dense: [$record->number]),
+            $project, $authorName, null, $of,
             static fn (string $stage, float $of) => $report($stage, 0.8 + 0.2 * $of), $jobId,
         );
     }

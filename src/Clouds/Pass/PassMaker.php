@@ -27,8 +27,8 @@ final class PassMaker implements Recompute
     public const PREFIX = 'pass:';
 
     public function __construct(
-        private readonly DriveFiles $drives, private readonly PassTargets $targets, private readonly FileStore $store, private readonly Results $results,
-        private readonly Ledger $ledger,
+        private readonly DriveFiles $drives, private readonly PassTargets $targets, private readonly FileStore $store,
+        private readonly Results $results, private readonly Ledger $ledger,
     ) {
     }
 
@@ -56,11 +56,12 @@ final class PassMaker implements Recompute
     ): int {
         $report = $progress ?? static function (string $stage, float $fraction): void {};
         $report('reading', 0.02);
-        [$basis, [$reference, $pass, $sightings]] = $this->results->reading($project, $settings->contents(), [], fn (Project $project): array => [
+        $read = fn (Project $project): array => [
             $this->drives->pass($project, 'reference', $settings->referenceTrajectory, $settings->referenceCloud, '/referenceTrajectory'),
             $this->drives->pass($project, 'pass', $settings->trajectory, $settings->cloud, '/trajectory', $settings->preShift),
             $this->targets->sightings($project, $settings->targets),
-        ]);
+        ];
+        [$basis, [$reference, $pass, $sightings]] = $this->results->reading($project, $settings->contents(), [], $read);
         $set = new PassSet([$reference, $pass], PassTargets::STAYS, $sightings, $settings->every, $settings->isTime, $settings->radius);
         $part = static fn (float $of) => $report('stations', 0.05 + 0.9 * $of);
         $result = PassAlignment::of($set, $part);

@@ -135,7 +135,8 @@ final class PassPage
             $number, $p->name, (string) $s['of'], (string) $s['onto'], $p->trajectory, $p->cloud, $p->referenceTrajectory,
             $p->referenceCloud, $p->every, $p->isTime, $p->radius, $p->preShift, (string) $s['status'], $s['reason'] ?? null,
             (int) $s['stations'], (int) $s['used'], (float) $s['length'], $s['rmsBefore'] ?? null, $s['rmsAfter'] ?? null,
-            (float) $s['greatest'], $p->targets, $s['control'] ?? null, $s['check'] ?? null, $r->run, $r->output, $r->at(), $r->authorName, $stale,
+            (float) $s['greatest'], $p->targets, $s['control'] ?? null, $s['check'] ?? null, $r->run, $r->output, $r->at(),
+            $r->authorName, $stale,
         );
     }
 }

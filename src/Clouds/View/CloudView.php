@@ -35,9 +35,11 @@ final readonly class CloudView
      */
     public function __construct(
         public int $number, public string $name, public string $of, public array $steps, public array $files, public array $clouds,
-        public array $passes, public array $dense, public array $crop, public bool $outside, public ?float $thin, public bool $noise, public bool $ground, public array $keeps,
+        public array $passes, public array $dense, public array $crop, public bool $outside, public ?float $thin,
+        public bool $noise, public bool $ground, public array $keeps,
         public int $onto, public float $within, public ?CloudFitView $fit, public array $targets,
-        public ?array $byTargets, public string $paint, public string $paintAgainst, public float $range, public ?array $painted, public int $points, public array $classes,
+        public ?array $byTargets, public string $paint, public string $paintAgainst, public float $range, public ?array $painted,
+        public int $points, public array $classes,
         public array $extent, public float $density, public ?float $spacing,
         public bool $hasColours, public bool $hasIntensities, public int $bytes, public string $tiles, public int $run, public string $at,
         public string $author, public array $stale,

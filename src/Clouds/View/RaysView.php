@@ -13,7 +13,7 @@ final readonly class RaysView
      * @param ?list<float>                                                                          $place e, n, h
      * @param ?list<float>                                                                          $sd    of it, with what the images are
      *                                                                                                    known to
-     * @param list<array{image: string, line: list<array{float, float}>}>                           $lines on which the others show the first
+     * @param list<array{image: string, line: list<array{float, float}>}> $lines on which the others show the first
      * @param ?string                                                                               $mistaken image whose ray speaks against
      *                                                                                                    the others
      * @param list<array{image: string, x: float, y: float}>                                        $shows where images without a ray show

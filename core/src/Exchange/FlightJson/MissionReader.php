@@ -51,7 +51,8 @@ final class MissionReader
         $isGroup = $d->has('distance');
         $turnSd = [$sd->positive('tilt'), $sd->positive('heading')];
         if ((null === $turnSd[0]) !== (null === $turnSd[1])) {
-            throw $sd->fault(null === $turnSd[0] ? 'tilt' : 'heading', 'is missing beside the other: what the angles are known to, degrees');
+            $missing = null === $turnSd[0] ? 'tilt' : 'heading';
+            throw $sd->fault($missing, 'is missing beside the other: what the angles are known to, degrees');
         }
         $files = $positions = $angles = [];
         foreach ($d->objects('images') as $row) {
@@ -81,7 +82,8 @@ final class MissionReader
             ],
             $d->positive($isGroup ? 'distance' : 'above')
                 ?? throw $d->fault('above', 'is missing: the height above ground, metres; or "distance", of a group of images of a rover'),
-            array_values($files), $positions, $angles, $isGroup, null === $turnSd[0] || null === $turnSd[1] ? null : [$turnSd[0], $turnSd[1]],
+            array_values($files), $positions, $angles, $isGroup,
+            null === $turnSd[0] || null === $turnSd[1] ? null : [$turnSd[0], $turnSd[1]],
         );
     }
 }
