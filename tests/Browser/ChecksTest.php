@@ -39,7 +39,7 @@ final class ChecksTest extends OfficeTestCase
         $office->see('6 check points are held out of every adjustment and surface.');
         $office->click('[data-test=new-points]');
         $office->type('[data-test=points-name]', 'scan, wider');
-        $office->press('a point cloud', '.el-radio-button');
+        $office->press('a cloud that came in', '.el-radio-button');
         $office->click('[data-test=points-compare]');
         $office->see('scan, wider: accurate to', 30);
         $office->see('6 of 6 check points compared with');

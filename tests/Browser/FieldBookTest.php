@@ -278,7 +278,7 @@ final class FieldBookTest extends OfficeTestCase
         $o->go('/p/1/intake');
         $o->see('all accepted');
         $o->bring($o->folder.'/ground.csv');
-        $o->see('30000 points', 60.0);
+        $o->see("30\u{2009}000 points", 60.0);
         $o->click('[data-test=accept]');
         $o->see('Accepted ground.csv', 60.0);
         $o->see('points here drawn; zoom in for the rest', 30.0);

@@ -166,13 +166,8 @@ final class BlockAdjustment
         foreach ($this->given() as [$value, $given, $sd]) {
             $sum += (($value - $given) / $sd) ** 2;
         }
-        foreach ($this->turns() as [, $turn, $sds]) {
-            foreach ($sds as $c => $sd) {
-                $sum += ($turn[$c] / $sd) ** 2;
-            }
-        }
 
-        return $sum;
+        return [] === $this->b->turnSds ? $sum : $sum + $this->turnCost();
     }
 
     /** @return iterable<array{float, float, float, int}> value, what was given, its sd, and its unknown */
@@ -191,20 +186,36 @@ final class BlockAdjustment
         }
     }
 
+    /** Of observed rotations: sum of squares over their standard deviations. */
+    private function turnCost(): float
+    {
+        $sum = 0.0;
+        foreach ($this->turns() as [, $turn, $sds]) {
+            foreach ($sds as $axis => $sd) {
+                $sum += ($turn[$axis] / $sd) ** 2;
+            }
+        }
+
+        return $sum;
+    }
+
     /**
      * Of images whose rotation is observed: how far it is turned from what was given, about e, n and h, and what that is known to.
      *
-     * @return iterable<array{int, array{float, float, float}, array{float, float, float}}> image; radians
+     * @return list<array{int, array{float, float, float}, array{float, float, float}}> image; radians
      */
-    private function turns(): iterable
+    private function turns(): array
     {
+        $turns = [];
         foreach ($this->normals->ofImage as $i => $_) {
             $given = $this->b->rotationsGiven[$i] ?? null;
             $sd = $this->b->turnSds[$i] ?? null;
             if (null !== $given && null !== $sd) {
-                yield [$i, Rotation::apart($given, $this->rotations[$i]), [deg2rad($sd[0]), deg2rad($sd[1]), deg2rad($sd[2])]];
+                $turns[] = [$i, Rotation::apart($given, $this->rotations[$i]), [deg2rad($sd[0]), deg2rad($sd[1]), deg2rad($sd[2])]];
             }
         }
+
+        return $turns;
     }
 
     /**
@@ -364,20 +375,6 @@ final class BlockAdjustment
             $weight = 1.0 / ($sd * $sd);
             $g[$unknown] -= $weight * ($value - $given);
         }
-        foreach ($this->turns() as [$i, $turn, $sds]) {
-            $k = $n->ofImage[$i] + 1;
-            $m = $this->rotations[$i];
-            // A small turn w of the camera about its own axes turns it by M w about those of the ground.
-            foreach ($sds as $c => $sd) {
-                $weight = 1.0 / ($sd * $sd);
-                for ($q = 0; $q < 3; ++$q) {
-                    $g[$first[$k] + $q] -= $weight * $m[3 * $c + $q] * $turn[$c];
-                    for ($p = 0; $p < 3; ++$p) {
-                        $v[$diagonal[$k] + 3 * $q + $p] += $weight * $m[3 * $c + $q] * $m[3 * $c + $p];
-                    }
-                }
-            }
-        }
         foreach ([[$n->ofPoint, $this->b->placeSds], [$n->ofImage, $this->b->positionSds]] as [$blocks, $sds]) {
             foreach ($blocks as $of => $k) {
                 foreach ($sds[$of] ?? [] as $c => $sd) {
@@ -387,6 +384,31 @@ final class BlockAdjustment
         }
         $this->values = $v;
         $this->rhs = $g;
+        if ([] !== $this->b->turnSds) {
+            $this->holdTurns();
+        }
+    }
+
+    /** Observed rotations into the normal equations. */
+    private function holdTurns(): void
+    {
+        $n = $this->normals;
+        foreach ($this->turns() as [$image, $turn, $sds]) {
+            $block = $n->ofImage[$image] + 1;
+            $first = $n->matrix->first[$block];
+            $at = $n->matrix->diagonalAt[$block];
+            $m = $this->rotations[$image];
+            // A small turn w of the camera about its own axes turns it by M w about those of the ground.
+            foreach ($sds as $axis => $sd) {
+                $weight = 1.0 / ($sd * $sd);
+                for ($q = 0; $q < 3; ++$q) {
+                    $this->rhs[$first + $q] -= $weight * $m[3 * $axis + $q] * $turn[$axis];
+                    for ($p = 0; $p < 3; ++$p) {
+                        $this->values[$at + 3 * $q + $p] += $weight * $m[3 * $axis + $q] * $m[3 * $axis + $p];
+                    }
+                }
+            }
+        }
     }
 
     /** @param list<float> $step */

@@ -15,6 +15,8 @@ final class RayMatch
     private const HALF = 7;
     /** Images looked at. */
     private const MOST = 9;
+    /** Pixels of all images that are open at once, four bytes each. */
+    private const MOST_PIXELS = 120_000_000;
     /** Correlation below which an image does not show the place. */
     private const LEAST = 0.75;
     /** Pixels an image may be off where the others have the place. */
@@ -76,7 +78,10 @@ final class RayMatch
         }
         asort($near);
 
-        return \array_slice(array_keys($near), 0, self::MOST);
+        // The picked one is open too.
+        $most = intdiv(self::MOST_PIXELS, max(1, $this->rays->images->width * $this->rays->images->height)) - 1;
+
+        return \array_slice(array_keys($near), 0, max(2, min(self::MOST, $most)));
     }
 
     /**

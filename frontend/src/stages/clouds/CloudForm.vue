@@ -16,6 +16,8 @@ const props = defineProps<{
   from: { files: number[]; clouds: number[] };
   drawn: [number, number][] | null;
   drawing: boolean;
+  /** The place that was picked in the cloud last. */
+  picked?: { e: number; n: number; h: number } | null;
 }>();
 const emit = defineEmits<{ save: [request: CloudRequest]; cancel: []; draw: [on: boolean]; crop: [corners: number[][]] }>();
 const project = useProject();
@@ -42,6 +44,14 @@ const against = ref(c?.paintAgainst ?? '');
 const range = ref<number | null>(c?.range ?? 0.05);
 const products = computed(() => Object.entries(props.stage.products).filter(([slot]) => slot !== `cloud:${c?.number}`));
 const seenText = ref(seenLines(c?.targets ?? []));
+const pickedAs = ref('');
+/** The picked place as a line of what is seen; one that was there of the same point gives way. */
+function takePicked() {
+  const { e, n, h } = props.picked!;
+  const others = seenText.value.split('\n').filter((l) => l.trim() !== '' && l.trim().split(/[\s,;]+/)[0] !== pickedAs.value);
+  seenText.value = [...others, `${pickedAs.value} ${e.toFixed(3)} ${n.toFixed(3)} ${h.toFixed(3)}`].join('\n');
+  pickedAs.value = '';
+}
 const seen = computed(() =>
   seenOf(
     seenText.value,
@@ -182,6 +192,16 @@ function save() {
         data-test="cloud-targets"
         placeholder="point  easting  northing  height"
     /></ElFormItem>
+    <p v-if="moving === 'targets'" class="line">
+      <template v-if="picked">
+        <span class="quiet">The picked place is</span>
+        <ElSelect v-model="pickedAs" class="point" filterable aria-label="Point that was picked" data-test="picked-as" placeholder="point">
+          <ElOption v-for="k in stage.points" :key="k.name" :value="k.name" :label="`${k.name} · ${k.role}`" />
+        </ElSelect>
+        <ElButton size="small" data-test="take-picked" :disabled="pickedAs === ''" @click="takePicked">Add it</ElButton>
+      </template>
+      <span v-else class="quiet">A place clicked in the cloud can be taken too.</span>
+    </p>
     <div class="grid">
       <ElFormItem label="colours of its points"
         ><ElSelect v-model="paint" aria-label="Colours of its points" data-test="cloud-paint">
@@ -238,6 +258,9 @@ function save() {
   flex-wrap: wrap;
   gap: 8px 12px;
   align-items: center;
+}
+.point {
+  width: 170px;
 }
 .line .el-button + .el-button {
   margin: 0;

@@ -193,6 +193,7 @@ watch(url, loadPlan);
           :stage="stage"
           :cloud="editing === 'change' ? cloud : null"
           :from="from"
+          :picked="last"
           :drawn="drawn"
           :drawing="drawing === 'polygon'"
           @draw="draw"

@@ -197,6 +197,22 @@ describe('the form', () => {
     expect(request.crop).toHaveLength(3);
   });
 
+  it('takes a picked place as a target, and sends targets only where they move it', async () => {
+    office();
+    const seen = cloud({ targets: [{ target: 'T1', e: 1, n: 2, h: 3 }] });
+    const points = ['T1', 'T2'].map((name) => ({ name, role: 'control', e: 0, n: 0, h: 0 }));
+    const wrapper = await form({ cloud: seen, stage: stage({ points }), picked: { e: 4, n: 5, h: 6.0004 } });
+    await wrapper.findComponent('[data-test=picked-as]').vm.$emit('update:modelValue', 'T2');
+    await wrapper.get('[data-test=take-picked]').trigger('click');
+    await wrapper.get('form').trigger('submit');
+    const [request] = wrapper.emitted('save')![0] as [CloudRequest];
+    expect(request.targets).toEqual([
+      { target: 'T1', e: 1, n: 2, h: 3 },
+      { target: 'T2', e: 4, n: 5, h: 6 },
+    ]);
+    expect([request.onto, request.paint, request.against]).toEqual([0, '', '']);
+  });
+
   it('begins with what a cloud was made by', async () => {
     office();
     const wrapper = await form({ cloud: cloud({ noise: true, keeps: [2] }) });
