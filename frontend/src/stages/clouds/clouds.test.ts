@@ -202,7 +202,9 @@ describe('the form', () => {
     const seen = cloud({ targets: [{ target: 'T1', e: 1, n: 2, h: 3 }] });
     const points = ['T1', 'T2'].map((name) => ({ name, role: 'control', e: 0, n: 0, h: 0 }));
     const wrapper = await form({ cloud: seen, stage: stage({ points }), picked: { e: 4, n: 5, h: 6.0004 } });
-    await wrapper.findComponent('[data-test=picked-as]').vm.$emit('update:modelValue', 'T2');
+    const select = wrapper.findAllComponents({ name: 'ElSelect' }).find((s) => s.attributes('data-test') === 'picked-as')!;
+    select.vm.$emit('update:modelValue', 'T2');
+    await flushPromises();
     await wrapper.get('[data-test=take-picked]').trigger('click');
     await wrapper.get('form').trigger('submit');
     const [request] = wrapper.emitted('save')![0] as [CloudRequest];
