@@ -92,7 +92,7 @@ final class CloudsTest extends OfficeTestCase
             $o->type("#pass-shift-$k", $part);
         }
         $o->click('[data-test=align-pass]');
-        $o->see('The drives are too far apart', 60.0);
+        $o->see('The drives are too far apart', 120.0);
         $o->click('[data-test=pick-pair]');
         $o->see('Click a place of village-up.csv');
         $o->settle();
@@ -101,7 +101,7 @@ final class CloudsTest extends OfficeTestCase
         $o->click('.across .plot');
         $o->see('along the way a section says nothing');
         $o->click('[data-test=align-pair]');
-        $o->see('Both drives agree to', 60.0);
+        $o->see('Both drives agree to', 120.0);
         $o->click('[data-test=scan-again]');
         $o->see('The scan by version 3 is the cloud village, with a pair.', 60.0);
         $o->click('[data-test=view-map]');
