@@ -39,9 +39,15 @@ final readonly class CloudPaint
         foreach ($sources as [$reader]) {
             foreach ($reader->blocks() as $block) {
                 $times = self::times($block, $reader);
-                $from = min($from, ...$times);
-                $to = max($to, ...$times);
+                if ([] !== $times) {
+                    $from = min($from, min($times));
+                    $to = max($to, max($times));
+                }
             }
+        }
+
+        if ($from > $to) {
+            throw new UnusableInput('/files', 'hold no points');
         }
 
         return new self(self::TIME, '', $from, $to, self::shades(self::TIMES), null);

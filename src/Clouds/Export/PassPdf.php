@@ -20,12 +20,20 @@ use App\Result\Result;
 use App\Store\FileStore;
 use Mensura\Fault\UnusableInput;
 use Mensura\Passes\PassComparison;
+use Mensura\Passes\Station;
+use Mensura\Passes\StationShift;
 use Smalot\PdfParser\Parser;
 
 /** The report of a pass laid onto another: how well both agree, control and check points, every station. */
 final readonly class PassPdf implements OffersChoice, Report
 {
     use WritesPages;
+
+    /** Why a station is left out, in words. */
+    private const REASONS = [
+        Station::NO_POINTS => 'few points', Station::NO_REFERENCE => 'not seen', StationShift::GEOMETRY => 'plain walls',
+        StationShift::AGREEMENT => 'does not fit', StationShift::TOO_FAR => 'too far off', Station::OUTLIER => 'off neighbours',
+    ];
 
     public function __construct(
         private PassPage $passes, private FileStore $store, private ProjectReference $references, private ReportHead $head,
@@ -106,7 +114,7 @@ final readonly class PassPdf implements OffersChoice, Report
                 (string) ($k + 1), $as->length((float) $station['e']), $as->length((float) $station['n']), ...$three($station['shift']),
                 null === $station['rmsBefore'] ? '' : $as->small((float) $station['rmsBefore']),
                 null === $station['rmsAfter'] ? '' : $as->small((float) $station['rmsAfter']),
-                $station['used'] ? 'used' : (string) $station['reason'],
+                $station['used'] ? 'used' : self::REASONS[$station['reason']] ?? (string) $station['reason'],
             ]);
         }
 

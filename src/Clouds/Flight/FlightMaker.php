@@ -18,8 +18,10 @@ use Mensura\Fault\UnusableInput;
 use Mensura\Flight\FlightAdjusted;
 use Mensura\Flight\FlightBlock;
 use Mensura\Flight\FlightImages;
+use Mensura\Flight\OrientedImages;
 use Mensura\Image\Block;
 use Mensura\Image\Rotation;
+use Mensura\Rays\ImageRays;
 
 /** Adjusts a photo flight: tie points, first without control, then with it; check points never enter. */
 final class FlightMaker implements Recompute
@@ -178,11 +180,10 @@ final class FlightMaker implements Recompute
     private static function depths(FlightAdjusted $best): array
     {
         $r = $best->result;
+        $rays = new ImageRays(new OrientedImages($r->cameras[0], $r->positions, $r->rotations, 0, 0));
         $depths = [];
         foreach ($best->used->rays as $ray) {
-            [$i, $p] = [$best->block->rayImage[$ray], $r->places[$best->block->rayPoint[$ray]]];
-            [$m, $at] = [$r->rotations[$i], $r->positions[$i]];
-            $depths[] = -($m[2] * ($p[0] - $at[0]) + $m[5] * ($p[1] - $at[1]) + $m[8] * ($p[2] - $at[2]));
+            $depths[] = $rays->depth($best->block->rayImage[$ray], $r->places[$best->block->rayPoint[$ray]]);
         }
 
         return $depths;
