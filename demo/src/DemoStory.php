@@ -144,13 +144,17 @@ final class DemoStory
         $this->cloudMaker->make($project, $author, null, new CloudSettings('yard, ground', [], [$yard], classes: [2]));
     }
 
-    /** The way up laid onto the way down. */
+    /** The way down registered to marks on the pavement, the way up laid onto it. */
     private function passes(Project $project, string $author): void
     {
         $ways = array_column($this->drives->trajectories($project), 'id', 'name');
         $scans = array_column($this->clouds->of($project), 'id', 'name');
+        $made = new Drives();
+        $down = $this->passes->make($project, $author, null, new PassSettings(
+            'village, down', $ways[Drives::DOWN], $scans[Drives::DOWN_SCAN], targets: $made->sightings(Drives::DOWN),
+        ));
         $this->passes->make($project, $author, null, new PassSettings(
-            'village, up', $ways[Drives::UP], $scans[Drives::UP_SCAN], $ways[Drives::DOWN], $scans[Drives::DOWN_SCAN],
+            'village, up', $ways[Drives::UP], $scans[Drives::UP_SCAN], referencePass: $down, targets: $made->sightings(Drives::UP),
         ));
     }
 

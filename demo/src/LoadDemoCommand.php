@@ -138,7 +138,7 @@ final class LoadDemoCommand extends Command
             if ('site-pegs.csv' === $name) {
                 $this->ledger->carryOut($project, $owner->name(), $this->intake->mean($received->id(), new Meaning('local')));
             }
-            if (Heap::CHECKS === $name) {
+            if (\in_array($name, [Heap::CHECKS, Drives::CHECKS], true)) {
                 $file = $this->files->in($project, $received->id()) ?? throw new \LogicException('The file is gone.');
                 $this->ledger->carryOut($project, $owner->name(), $this->intake->map($file, ['kind' => 'control']));
                 $this->ledger->carryOut($project, $owner->name(), $this->intake->mean($received->id(), new Meaning(control: 'check')));

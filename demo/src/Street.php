@@ -15,6 +15,14 @@ final class Street
 {
     private const TURN = 0.4;
     private const NOISE = 0.008;
+    private const HEIGHT = 2.2;
+    private const PAVEMENT = 0.12;
+    /** Marks are painted that far around their middle, and what lies within reach of one is scanned densely. */
+    private const PAINTED = 0.15;
+    private const REACH = 1.0;
+    private const DENSE = 1_500;
+    private const DULL = 9_000;
+    private const BRIGHT = 52_000;
 
     public readonly Randomizer $random;
 
@@ -44,10 +52,12 @@ final class Street
 
     /**
      * @param \Closure(float): array{float, float, float} $error of the place at a time
+     * @param list<array{float, float}>                   $marks painted on the pavement: along, left
      *
-     * @return array{trajectory: list<list<float>>, points: list<list<float>>} time, e, n, h, and of the trajectory roll, pitch, heading
+     * @return array{trajectory: list<list<float>>, points: list<list<float>>} time, e, n, h, and of the trajectory roll, pitch, heading,
+     *                                                                         of points the intensity where marks are painted
      */
-    public function drive(float $start, \Closure $error, int $pointsASecond = 400, float $speed = 8.0): array
+    public function drive(float $start, \Closure $error, int $pointsASecond = 400, float $speed = 8.0, array $marks = []): array
     {
         $boxes = $this->boxes;
         for ($x = 5.0; $this->hasDetail && $x < $this->length; $x += $this->between(9.0, 25.0)) {
@@ -61,24 +71,76 @@ final class Street
         }
         for ($k = 0, $n = (int) ($this->length / $speed * $pointsASecond); $k < $n; ++$k) {
             $time = $start + $k / $pointsASecond;
-            $eye = [($time - $start) * $speed, 0.0, 2.2];
+            $eye = [($time - $start) * $speed, 0.0, self::HEIGHT];
             [$a, $up] = [$this->between(0.0, 2.0 * \M_PI), $this->between(-0.7, 0.7)];
             $ray = [cos($up) * cos($a), cos($up) * sin($a), sin($up)];
             $away = $this->hit($boxes, $eye, $ray);
             if ($away < 30.0) {
                 $away += $this->between(-1.7, 1.7) * self::NOISE;
                 $place = [$eye[0] + $away * $ray[0], $eye[1] + $away * $ray[1], $eye[2] + $away * $ray[2]];
-                $points[] = [$time, ...$this->placed($place, $error($time))];
+                $looks = [] === $marks ? [] : [self::intensity($place, $marks)];
+                $points[] = [$time, ...$this->placed($place, $error($time)), ...$looks];
             }
         }
+        foreach ($marks as $mark) {
+            array_push($points, ...$this->dense($mark, $marks, $boxes, $start, $error, $speed));
+        }
+        usort($points, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
 
         return ['trajectory' => $trajectory, 'points' => $points];
     }
 
     /**
+     * What lies around a mark, as dense as a scanner sees it; elsewhere the scan is thinned.
+     *
+     * @param array{float, float}                                           $mark
+     * @param list<array{float, float}>                                     $marks
+     * @param list<array{float, float, float, float, float, float}>         $boxes
+     * @param \Closure(float): array{float, float, float} $error
+     *
+     * @return list<list<float>>
+     */
+    private function dense(array $mark, array $marks, array $boxes, float $start, \Closure $error, float $speed): array
+    {
+        $points = [];
+        for ($k = 0; $k < self::DENSE; ++$k) {
+            $along = $mark[0] + $this->between(-4.0, 4.0);
+            if ($along < 0.0 || $along > $this->length) {
+                continue;
+            }
+            $time = $start + $along / $speed;
+            [$r, $a] = [self::REACH * sqrt($this->between(0.0, 1.0)), $this->between(0.0, 2.0 * \M_PI)];
+            $to = [$mark[0] + $r * cos($a) - $along, $mark[1] + $r * sin($a), self::PAVEMENT - self::HEIGHT];
+            $length = sqrt($to[0] ** 2 + $to[1] ** 2 + $to[2] ** 2);
+            $ray = [$to[0] / $length, $to[1] / $length, $to[2] / $length];
+            $away = $this->hit($boxes, [$along, 0.0, self::HEIGHT], $ray);
+            $measured = $away + $this->between(-1.7, 1.7) * self::NOISE;
+            $at = static fn (float $d): array => [$along + $d * $ray[0], $d * $ray[1], self::HEIGHT + $d * $ray[2]];
+            $points[] = [$time, ...$this->placed($at($measured), $error($time)), self::intensity($at($away), $marks)];
+        }
+
+        return $points;
+    }
+
+    /**
+     * @param array{float, float, float} $place along, left, up
+     * @param list<array{float, float}>  $marks
+     */
+    private static function intensity(array $place, array $marks): float
+    {
+        foreach ($marks as [$along, $left]) {
+            if (hypot($place[0] - $along, $place[1] - $left) <= self::PAINTED && abs($place[2] - self::PAVEMENT) < 0.05) {
+                return self::BRIGHT;
+            }
+        }
+
+        return self::DULL;
+    }
+
+    /**
      * LAS 1.2, point format 1 (ASPRS LAS specification 1.4 R15, tables 3, 7 and 8): places to a tenth of a millimetre, GPS times.
      *
-     * @param list<list<float>> $points time, e, n, h
+     * @param list<list<float>> $points time, e, n, h, and intensity where it is known
      */
     public static function las(array $points): string
     {
@@ -86,8 +148,9 @@ final class Street
         $records = '';
         $low = [\INF, \INF, \INF];
         $high = [-\INF, -\INF, -\INF];
-        foreach ($points as [$t, $e, $n, $h]) {
-            $records .= pack('l3', round(1e4 * ($e - $e0)), round(1e4 * ($n - $n0)), round(1e4 * $h)).str_repeat("\0", 2)."\11"
+        foreach ($points as $p) {
+            [$t, $e, $n, $h] = $p;
+            $records .= pack('l3v', round(1e4 * ($e - $e0)), round(1e4 * ($n - $n0)), round(1e4 * $h), $p[4] ?? 0)."\11"
                 .str_repeat("\0", 5).pack('e', $t);
             foreach ([$e, $n, $h] as $k => $v) {
                 [$low[$k], $high[$k]] = [min($low[$k], round($v, 4)), max($high[$k], round($v, 4))];

@@ -22,6 +22,7 @@ final class RoutesTest extends ApiTestCase
         '/reference/preview', '/reference/custom/try', '/reference/design', '/reference/extract/plan',
         '/reference/localizations/fit', '/levels/draft', '/levels/read', '/book/places', '/traverse/draft', '/plan/draft',
         '/terrain/preview', '/held/fixes', '/rover/fixes', '/sheets/preview', '/sheets/fit', '/gis/count', '/cad/layers', '/rays',
+        '/around', '/seen',
     ];
 
     /** They say something about the work and change none of it: every member may. */

@@ -21,7 +21,7 @@ final class CloudsTest extends OfficeTestCase
         $o->bring($path);
         $o->see('second-scan.las', 30.0);
         $o->click('[data-test=accept]');
-        $o->see('34 files', 30.0);
+        $o->see('36 files', 30.0);
         $o->go('/p/1/clouds');
         $o->see('to a square metre, 0.104 m apart.');
         $o->find('[data-test=cloud-space] canvas');
@@ -75,7 +75,7 @@ final class CloudsTest extends OfficeTestCase
         $o->go('/p/1/clouds');
         $o->click('[data-test=clouds-passes]');
         $o->see('Both drives agree to', 30.0);
-        $o->see('village-up.csv was compared with village-down.csv at 8 places');
+        $o->see('village-up.csv was compared with village, down v1 at 8 places');
         $o->find('[aria-label="Both scans across the way"] svg');
         $o->click('[data-test=new-pass]');
         $o->type('[data-test=pass-name]', 'village, with a pair');
@@ -97,7 +97,7 @@ final class CloudsTest extends OfficeTestCase
         $o->see('Click a place of village-up.csv');
         $o->settle();
         $o->click('.across .plot');
-        $o->see('Now the same place of village-down.csv');
+        $o->see('Now the same place of village, down v1');
         $o->click('.across .plot');
         $o->see('along the way a section says nothing');
         $o->click('[data-test=align-pair]');
@@ -108,6 +108,30 @@ final class CloudsTest extends OfficeTestCase
         $o->see('section');
         $o->click('[data-test=write-trajectory]');
         $o->see('Written and read back', 60.0);
+        self::assertSame([], $o->complaints());
+    }
+
+    public function testADriveIsRegisteredToControlThatIsMarkedInItsScan(): void
+    {
+        $o = self::$office;
+        $o->go('/p/1/clouds?page=passes');
+        $o->click('[data-test=new-pass]');
+        $o->choose('[data-test=pass-trajectory]', 'village-down.csv');
+        $o->choose('[data-test=pass-stays]', 'control points alone');
+        $o->type('[data-test=pass-name]', 'village, marked here');
+        $o->click('[data-test=align-pass]');
+        $o->see('As it was driven: no control point is marked in its scan yet', 60.0);
+        foreach (['VT1', 'VT3', 'VK1'] as $n => $mark) {
+            $o->choose('[data-test=mark-point]', "$mark, ");
+            $plot = $o->find("[aria-label='The scan around $mark from above'] svg path[fill='rgb(0,128,128)']");
+            $o->settle();
+            $o->driver->action()->moveToElement($plot)->click()->perform();
+            $o->see('Marked '.implode(', ', \array_slice(['VT1', 'VT3', 'VK1'], 0, $n + 1)));
+        }
+        $o->click('[data-test=align-marks]');
+        $o->see('Check points agree to', 60.0);
+        $o->see('Version 2 of its trajectory is in use');
+        $o->see('2 control sightings:');
         self::assertSame([], $o->complaints());
     }
 

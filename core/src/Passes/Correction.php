@@ -60,6 +60,21 @@ final readonly class Correction
         return $moved;
     }
 
+    /**
+     * Where what lies in a box may have been before.
+     *
+     * @param array{float, float, float, float} $box west, south, east, north
+     *
+     * @return array{float, float, float, float}
+     */
+    public function back(array $box): array
+    {
+        $east = [0.0, ...array_column($this->shifts, 0)];
+        $north = [0.0, ...array_column($this->shifts, 1)];
+
+        return [$box[0] - max($east), $box[1] - max($north), $box[2] - min($east), $box[3] - min($north)];
+    }
+
     /** Without one of its knots. */
     public function without(int $knot): self
     {

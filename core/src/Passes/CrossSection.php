@@ -60,6 +60,15 @@ final readonly class CrossSection
         return [$offsets, $heights];
     }
 
+    /** @return array{float, float, float, float} west, south, east and north of all of it */
+    public function box(): array
+    {
+        [$c, $s] = [abs(cos($this->ahead)), abs(sin($this->ahead))];
+        [$e, $n] = [$this->half * $s + 0.5 * $this->thick * $c, $this->half * $c + 0.5 * $this->thick * $s];
+
+        return [$this->east - $e, $this->north - $n, $this->east + $e, $this->north + $n];
+    }
+
     /** @return array{float, float, float, float} both ends in plan, left first */
     public function ends(): array
     {

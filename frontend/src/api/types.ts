@@ -569,6 +569,13 @@ export interface FlightRequest {
   marks?: ({ image: string; point: string; x: number; y: number })[];
 }
 
+/** A control or check point that a scan shows, and where, from its given place. Metres. */
+export interface MarkRequest {
+  target: string;
+  east?: number;
+  north?: number;
+}
+
 /** What is made of an adjusted flight: heights and an orthoimage. Metres. */
 export interface OrthoRequest {
   name: string;
@@ -578,19 +585,20 @@ export interface OrthoRequest {
   pixel?: number | null;
 }
 
-/** Which drive is laid onto which. Metres, seconds. */
+/** Which drive is laid onto which, or registered to control alone. Metres, seconds. */
 export interface PassRequest {
   name: string;
   trajectory: number;
   cloud: number;
-  referenceTrajectory: number;
-  referenceCloud: number;
+  referenceTrajectory?: number | null;
+  referenceCloud?: number | null;
+  referencePass?: number | null;
   number?: number | null;
   every?: number;
   isTime?: boolean;
   radius?: number;
   preShift?: number[];
-  targets?: ({ e: number; h: number; n: number; stays: boolean; target: string; time: number })[];
+  targets?: ({ e: number; h: number; n: number; target: string; time: number })[];
 }
 
 /** A place that was picked. Metres. */
@@ -747,7 +755,7 @@ export interface OrthoView {
   stale: string[];
 }
 
-/** A pass as it was laid onto another. Metres. */
+/** A pass as it was laid onto another, or registered to control. Metres. */
 export interface PassView {
   number: number;
   name: string;
@@ -755,8 +763,9 @@ export interface PassView {
   onto: string;
   trajectory: number;
   cloud: number;
-  referenceTrajectory: number;
-  referenceCloud: number;
+  referenceTrajectory: number | null;
+  referenceCloud: number | null;
+  referencePass: number | null;
   every: number;
   isTime: boolean;
   radius: number;
@@ -769,9 +778,10 @@ export interface PassView {
   rmsBefore: number | null;
   rmsAfter: number | null;
   greatest: number;
-  targets: ({ e: number; h: number; n: number; stays: boolean; target: string; time: number })[];
+  targets: ({ e: number; h: number; n: number; target: string; time: number })[];
   control: { after: number[]; before: number[]; count: number } | null;
   check: { after: number[]; before: number[]; count: number } | null;
+  without: number[] | null;
   run: number;
   output: string;
   at: string;

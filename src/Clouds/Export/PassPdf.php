@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Clouds\Export;
 
+use App\Clouds\Pass\MadePasses;
 use App\Clouds\Pass\PassMaker;
-use App\Clouds\Pass\PassPage;
 use App\Export\Check;
 use App\Export\ExportAbout;
 use App\Export\OffersChoice;
@@ -36,7 +36,7 @@ final readonly class PassPdf implements OffersChoice, Report
     ];
 
     public function __construct(
-        private PassPage $passes, private FileStore $store, private ProjectReference $references, private ReportHead $head,
+        private MadePasses $passes, private FileStore $store, private ProjectReference $references, private ReportHead $head,
     ) {
     }
 
@@ -55,7 +55,7 @@ final readonly class PassPdf implements OffersChoice, Report
 
     public function choices(Project $project): array
     {
-        return array_map(static fn (Result $r): string => (string) $r->summary['name'], $this->passes->all($project));
+        return array_map(static fn (Result $r): string => (string) $r->summary['name'], $this->passes->of($project));
     }
 
     public function restsOn(array $chosen): array
@@ -75,9 +75,16 @@ final readonly class PassPdf implements OffersChoice, Report
         $this->head->open($page, $project, $result->slot);
         $page->sentence($project->name().', pass report', ReportPages::QUIET);
         $page->sentence((string) $s['name'], ReportPages::INK, 'B', 16.0);
-        $page->sentence($isCorrected ? \sprintf('Both drives agree to %s %s.', $as->small((float) $s['rmsAfter']), $mm)
-            : 'Not corrected: '.$s['reason'], ReportPages::INK, 'B', 11.0);
-        $page->sentence(\sprintf(
+        $isLaidOnto = '' !== $s['onto'];
+        $page->sentence(match (true) {
+            !$isCorrected => 'Not corrected: '.$s['reason'],
+            $isLaidOnto => \sprintf('Both drives agree to %s %s.', $as->small((float) $s['rmsAfter']), $mm),
+            default => \sprintf('Registered to control points, seen %d times.', $s['control']['count'] ?? 0),
+        }, ReportPages::INK, 'B', 11.0);
+        $page->sentence($this->agreement($s, $as), ReportPages::QUIET);
+        $page->sentence(!$isLaidOnto ? \sprintf(
+            '%s follows its control points; the greatest correction is %s %s.', $s['of'], $as->length((float) $s['greatest']), $as->length,
+        ) : \sprintf(
             '%s was compared with %s at %d places; %d are used.%s', $s['of'], $s['onto'], $s['stations'], $s['used'],
             $isCorrected ? \sprintf(
                 ' Before they agreed to %s %s; the greatest correction is %s %s.', $as->small((float) $s['rmsBefore']), $mm,
@@ -95,14 +102,17 @@ final readonly class PassPdf implements OffersChoice, Report
         if ([] !== $targets) {
             $page->heading('Control and check points, given minus seen');
             $page->beginTable([
-                ['point', 80.0, 'L'], ['is', 50.0, 'L'], ['seen by', 70.0, 'L'], ["before: de $mm", 70.0, 'R'], ["dn $mm", 45.0, 'R'],
+                ['point', 80.0, 'L'], ['is', 50.0, 'L'], ['time s', 70.0, 'R'], ["before: de $mm", 70.0, 'R'], ["dn $mm", 45.0, 'R'],
                 ["dh $mm", 45.0, 'R'], ["after: de $mm", 65.0, 'R'], ["dn $mm", 45.0, 'R'], ["dh $mm", 45.0, 'R'],
             ]);
             foreach ($targets as $t) {
                 $page->row([
-                    $t['target'], $t['role'], $t['stays'] ? 'what stays' : 'the pass', ...$three($t['before']), ...$three($t['after']),
+                    $t['target'], $t['role'], \sprintf('%.2f', $t['time']), ...$three($t['before']), ...$three($t['after']),
                 ]);
             }
+        }
+        if ([] === $figures['stations']) {
+            return [$page, []];
         }
         $page->heading('Stations along the pass');
         $page->beginTable([
@@ -123,17 +133,50 @@ final readonly class PassPdf implements OffersChoice, Report
 
     public function check(Project $project, array $chosen, string $path): array
     {
-        $stations = $this->store->getJson($this->chosen($project, $chosen)->output)['stations'];
+        ['stations' => $stations, 'targets' => $targets] = $this->store->getJson($this->chosen($project, $chosen)->output);
         $text = (string) preg_replace('/\s+/', ' ', (new Parser())->parseFile($path)->getText());
         $as = new Shown($project);
         $there = array_filter($stations, static fn (array $s): bool => str_contains($text, $as->length((float) $s['e'])));
 
-        return [Check::count('stations', \count($stations), \count($there))];
+        $seen = array_filter($targets, static fn (array $t): bool => str_contains($text, (string) $t['target']));
+
+        return [
+            Check::count('stations', \count($stations), \count($there)), Check::count('targets', \count($targets), \count($seen)),
+        ];
+    }
+
+    /**
+     * How far control and check points are off, in words.
+     *
+     * @param array<string, mixed> $s summary
+     */
+    private function agreement(array $s, Shown $as): string
+    {
+        $mm = $as->smallUnit();
+        $words = [];
+        foreach (['check' => 'check points', 'control' => 'control points'] as $role => $name) {
+            if (null !== $of = $s[$role] ?? null) {
+                $words[] = \sprintf(
+                    '%d %s of %s: off by %s %s in plan and %s %s in height (rms; before %s and %s).', $of['count'],
+                    1 === $of['count'] ? 'sighting' : 'sightings', $name, $as->small($of['after'][0]), $mm,
+                    $as->small($of['after'][1]), $mm, $as->small($of['before'][0]),
+                    $as->small($of['before'][1]),
+                );
+            }
+        }
+        if (null !== $of = $s['without'] ?? null) {
+            $words[] = \sprintf(
+                'Each control point against what the others say: %s %s in plan, %s %s in height.', $as->small($of[0]), $mm,
+                $as->small($of[1]), $mm,
+            );
+        }
+
+        return [] === $words ? 'No control or check point is marked.' : implode(' ', $words);
     }
 
     /** @param list<int> $chosen */
     private function chosen(Project $project, array $chosen): Result
     {
-        return $this->passes->all($project)[$chosen[0] ?? 0] ?? throw new UnusableInput('/surfaces', 'names no pass that there is');
+        return $this->passes->of($project)[$chosen[0] ?? 0] ?? throw new UnusableInput('/surfaces', 'names no pass that there is');
     }
 }

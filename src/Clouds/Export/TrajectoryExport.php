@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Clouds\Export;
 
 use App\Clouds\Pass\DriveFiles;
+use App\Clouds\Pass\MadePasses;
 use App\Clouds\Pass\PassMaker;
-use App\Clouds\Pass\PassPage;
 use App\Clouds\Pass\PassSettings;
 use App\Export\Check;
 use App\Export\ExportAbout;
@@ -24,7 +24,7 @@ final readonly class TrajectoryExport implements OffersChoice
     /** Metres: half of the last decimal written. */
     private const ALLOWED = 0.00006;
 
-    public function __construct(private PassPage $passes, private DriveFiles $drives)
+    public function __construct(private MadePasses $passes, private DriveFiles $drives)
     {
     }
 
@@ -44,7 +44,7 @@ final readonly class TrajectoryExport implements OffersChoice
     public function choices(Project $project): array
     {
         $corrected = array_filter(
-            $this->passes->all($project), static fn (Result $r): bool => PassComparison::CORRECTED === $r->summary['status'],
+            $this->passes->of($project), static fn (Result $r): bool => PassComparison::CORRECTED === $r->summary['status'],
         );
 
         return array_map(static fn (Result $r): string => (string) $r->summary['name'], $corrected);
@@ -95,7 +95,7 @@ final readonly class TrajectoryExport implements OffersChoice
     /** @param list<int> $chosen */
     private function chosen(Project $project, array $chosen): Result
     {
-        $pass = $this->passes->all($project)[$chosen[0] ?? 0] ?? null;
+        $pass = $this->passes->of($project)[$chosen[0] ?? 0] ?? null;
         if (null === $pass || PassComparison::CORRECTED !== $pass->summary['status']) {
             throw new UnusableInput('/surfaces', 'are one pass that is corrected');
         }

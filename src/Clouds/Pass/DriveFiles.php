@@ -15,6 +15,7 @@ use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\PassesJson\TimedCsv;
 use Mensura\Exchange\PassesJson\TimedPoints;
 use Mensura\Fault\UnusableInput;
+use Mensura\Passes\Correction;
 use Mensura\Passes\Pass;
 use Mensura\Passes\Trajectory;
 
@@ -55,29 +56,52 @@ final class DriveFiles
 
     /**
      * @param array{float, float, float} $preShift
+     * @param ?Correction                $by       its places are corrected by; null for a drive as it came
      *
      * @throws UnusableInput
      */
     public function pass(
         Project $project, string $id, int $trajectory, int $cloud, string $pointer, array $preShift = [0.0, 0.0, 0.0],
+        ?Correction $by = null,
     ): Pass {
-        $points = fn (): iterable => $this->points($project, $cloud, $pointer);
+        $by ??= Correction::none();
+        $points = function () use ($project, $cloud, $pointer, $by): \Generator {
+            foreach ($this->points($project, $cloud, $pointer) as [$t, $x, $y, $z]) {
+                yield [$t, ...$by->apply($t, $x, $y, $z)];
+            }
+        };
 
-        return new Pass($id, $this->trajectory($project, $trajectory, $pointer), $points, $preShift);
+        return new Pass($id, $this->trajectory($project, $trajectory, $pointer)->corrected($by), $points, $preShift);
     }
 
     /**
-     * @return \Generator<array{list<float>, list<float>, list<float>, list<float>}> time, e, n, h, many at once
+     * @return \Generator<array{list<float>, list<float>, list<float>, list<float>, list<int>}> time, e, n, h and intensity, many at
+     *                                                                                          once; no intensities where there are none
      *
      * @throws UnusableInput for a scan without times
      */
     public function points(Project $project, int $cloud, string $pointer): \Generator
     {
         [, $way] = $this->clouds->opened($project, $cloud, $pointer);
-        $file = $this->files->in($project, $cloud) ?? throw new UnusableInput($pointer, 'there is no such point cloud in the project');
-        foreach (TimedPoints::of($this->store->localPath($file->sha256()), $file->name()) as [$t, $x, $y, $z]) {
-            yield null === $way ? [$t, $x, $y, $z] : [$t, ...FilePlacement::along($way, $x, $y, $z)];
+        $file = $this->scan($project, $cloud, $pointer);
+        foreach (TimedPoints::of($this->store->localPath($file->sha256()), $file->name()) as [$t, $x, $y, $z, $intensity]) {
+            yield null === $way ? [$t, $x, $y, $z, $intensity] : [$t, ...FilePlacement::along($way, $x, $y, $z), $intensity];
         }
+    }
+
+    /**
+     * Hash of what a scan's file holds.
+     *
+     * @throws UnusableInput
+     */
+    public function contents(Project $project, int $cloud, string $pointer): string
+    {
+        return $this->scan($project, $cloud, $pointer)->sha256();
+    }
+
+    private function scan(Project $project, int $cloud, string $pointer): SurveyFile
+    {
+        return $this->files->in($project, $cloud) ?? throw new UnusableInput($pointer, 'there is no such point cloud in the project');
     }
 
     private function file(Project $project, int $id, string $pointer): SurveyFile

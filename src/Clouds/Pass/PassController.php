@@ -6,6 +6,7 @@ namespace App\Clouds\Pass;
 
 use App\Api\Id;
 use App\Api\StoredJson;
+use App\Clouds\Request\MarkRequest;
 use App\Clouds\Request\PassRequest;
 use App\Ledger\Desk;
 use App\Project\Changes;
@@ -23,7 +24,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[Route(Id::PROJECT.'/clouds/passes')]
 final class PassController
 {
-    public function __construct(private readonly PassPage $page)
+    public function __construct(private readonly PassPage $page, private readonly MadePasses $made, private readonly PassSections $sections)
     {
     }
 
@@ -56,11 +57,29 @@ final class PassController
     #[Route('/{number'.Id::NUMBER.'}/section/{along<\d{1,7}(?:\.\d{1,3})?>}', methods: 'GET')]
     public function section(#[Reads] Project $project, int $number, string $along): JsonResponse
     {
-        return new JsonResponse($this->page->section($project, $this->pass($project, $number), (float) $along));
+        return new JsonResponse($this->sections->at($project, $this->pass($project, $number), (float) $along));
+    }
+
+    /** What its scan shows around a control or check point, seen from above. */
+    #[Route('/{number'.Id::NUMBER.'}/around', methods: 'POST')]
+    public function around(
+        #[Reads] Project $project, int $number, #[MapRequestPayload] MarkRequest $request, PassMarks $marks,
+    ): JsonResponse {
+        return new JsonResponse($marks->around($project, $this->pass($project, $number), $request->target));
+    }
+
+    /** A control or check point as its scan shows it where it is pointed at. */
+    #[Route('/{number'.Id::NUMBER.'}/seen', methods: 'POST')]
+    public function seen(
+        #[Reads] Project $project, int $number, #[MapRequestPayload] MarkRequest $request, PassMarks $marks,
+    ): JsonResponse {
+        $pass = $this->pass($project, $number);
+
+        return new JsonResponse($marks->seen($project, $pass, $request->target, $request->east, $request->north));
     }
 
     private function pass(Project $project, int $number): Result
     {
-        return $this->page->all($project)[$number] ?? throw new NotFoundHttpException('There is no such pass.');
+        return $this->made->of($project)[$number] ?? throw new NotFoundHttpException('There is no such pass.');
     }
 }

@@ -7,28 +7,24 @@ namespace App\Clouds\Pass;
 use App\Design\CloudFiles;
 use App\Design\FilePlacement;
 use App\Project\Project;
-use App\Result\Result;
-use App\Result\Results;
 use Mensura\Cloud\PointBlock;
 use Mensura\Exchange\Cloud\CloudReader;
 use Mensura\Fault\UnusableInput;
 use Mensura\Passes\Correction;
-use Mensura\Passes\PassComparison;
 
 /** Scans of passes, made again with the correction that is in use. */
 final class PassScans
 {
     public function __construct(
-        private readonly PassPage $passes, private readonly CloudFiles $clouds, private readonly Results $results,
+        private readonly MadePasses $passes, private readonly CloudFiles $clouds,
     ) {
     }
 
-    /** "village, up v2": which version of its trajectory it goes by. */
     public function name(Project $project, int $number): string
     {
-        $pass = $this->passes->all($project)[$number] ?? null;
+        $pass = $this->passes->of($project)[$number] ?? null;
 
-        return null === $pass ? '' : $pass->summary['name'].' v'.$pass->run;
+        return null === $pass ? '' : MadePasses::named($pass);
     }
 
     /**
@@ -38,7 +34,7 @@ final class PassScans
      */
     public function opened(Project $project, int $number, string $pointer): array
     {
-        $pass = $this->fresh($project, $number, $pointer);
+        $pass = $this->passes->fresh($project, $number, $pointer);
         [$reader, $way] = $this->clouds->opened($project, PassSettings::fromArray($pass->settings)->cloud, $pointer);
         $correction = $this->passes->correction($pass);
 
@@ -63,16 +59,5 @@ final class PassScans
             ?? throw new UnusableInput($reader->name, 'holds points without GPS time; export it with times');
 
         return $by->apply($times, $x, $y, $z);
-    }
-
-    private function fresh(Project $project, int $number, string $pointer): Result
-    {
-        $pass = $this->passes->all($project)[$number] ?? throw new UnusableInput($pointer, 'there is no such pass');
-        if (isset($this->results->stale($project)[$pass->slot])) {
-            throw new UnusableInput($pointer, 'is stale; align the pass again first');
-        }
-
-        return PassComparison::CORRECTED === $pass->summary['status'] ? $pass
-            : throw new UnusableInput($pointer, 'is not corrected: its scan stays as it came');
     }
 }

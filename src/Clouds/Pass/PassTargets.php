@@ -8,11 +8,14 @@ use App\Clouds\KnownPoints;
 use App\Project\Project;
 use App\Survey\Point;
 use Mensura\Fault\UnusableInput;
-use Mensura\Passes\PassesResult;
+use Mensura\Passes\ControlKnots;
+use Mensura\Passes\Correction;
+use Mensura\Passes\ExchangedTargets;
 use Mensura\Passes\Sighting;
+use Mensura\Passes\Trajectory;
 
 /**
- * Control and check points as the scans of two drives show them; check points take part in nothing.
+ * Control and check points as the scan of a drive shows them; check points take part in nothing.
  *
  * @phpstan-import-type Seen from PassSettings
  *
@@ -20,7 +23,7 @@ use Mensura\Passes\Sighting;
  */
 final class PassTargets
 {
-    /** Of the two drives, the one that stays. */
+    /** Of two drives, the one that stays, where there is one. */
     public const STAYS = 0;
     public const MOVES = 1;
 
@@ -33,9 +36,9 @@ final class PassTargets
      *
      * @return list<Sighting>
      *
-     * @throws UnusableInput naming a target that is not known
+     * @throws UnusableInput naming a target that is not known, or two that are exchanged, or a time out of the drive
      */
-    public function sightings(Project $project, array $seen): array
+    public function sightings(Project $project, array $seen, Trajectory $way): array
     {
         $known = $this->points->of($project);
         $sightings = [];
@@ -43,10 +46,19 @@ final class PassTargets
             $p = $known[$s['target']] ?? throw new UnusableInput("/targets/$i/target", \sprintf(
                 '%s is no control or check point with given easting, northing and height', $s['target'],
             ));
+            $last = $way->times[\count($way->times) - 1];
+            if ($s['time'] < $way->times[0] || $s['time'] > $last) {
+                $words = '%s was not seen then: the drive lasts from %.2f to %.2f s';
+                throw new UnusableInput("/targets/$i/time", \sprintf($words, $s['target'], $way->times[0], $last));
+            }
             $sightings[] = new Sighting(
-                $p['name'], Point::CONTROL === $p['role'], $s['stays'] ? self::STAYS : self::MOVES, $s['time'],
-                [$s['e'], $s['n'], $s['h']], [$p['e'], $p['n'], $p['h']],
+                $p['name'], Point::CONTROL === $p['role'], self::MOVES, $s['time'], [$s['e'], $s['n'], $s['h']],
+                [$p['e'], $p['n'], $p['h']],
             );
+        }
+        if (null !== $two = ExchangedTargets::of($sightings)) {
+            $words = 'show %s and %s exchanged: with the two names the other way round they fit';
+            throw new UnusableInput('/targets', \sprintf($words, $sightings[$two[0]]->target, $sightings[$two[1]]->target));
         }
 
         return $sightings;
@@ -57,23 +69,35 @@ final class PassTargets
      *
      * @param list<Sighting> $sightings
      *
-     * @return list<array{target: string, role: string, stays: bool, time: float, before: Three, after: Three, without: ?Three}>
+     * @return list<array{target: string, role: string, time: float, before: Three, after: Three, without: ?Three}>
      */
-    public static function compared(array $sightings, PassesResult $result): array
+    public static function compared(array $sightings, Correction $by, ControlKnots $control): array
     {
         $rows = [];
         foreach ($sightings as $k => $s) {
-            // What stays is corrected by its control alone.
-            $by = self::STAYS === $s->pass ? $result->toControl[$s->pass]->correction : $result->correction($s->pass);
-            $others = $s->isControl ? $result->toControl[$s->pass]->without($k) : null;
+            $others = $s->isControl ? $control->without($k) : null;
             $rows[] = [
-                'target' => $s->target, 'role' => $s->isControl ? Point::CONTROL : Point::CHECK, 'stays' => self::STAYS === $s->pass,
-                'time' => $s->time, 'before' => $s->before(), 'after' => $s->off($by->at($s->time)),
+                'target' => $s->target, 'role' => $s->isControl ? Point::CONTROL : Point::CHECK, 'time' => $s->time,
+                'before' => $s->before(), 'after' => $s->off($by->at($s->time)),
                 'without' => null === $others ? null : $s->off($others->at($s->time)),
             ];
         }
 
         return $rows;
+    }
+
+    /**
+     * What the others say of each control sighting: root mean squares in plan and in height, null where there is but one.
+     *
+     * @param list<array{without: ?Three}> $rows
+     *
+     * @return ?array{float, float}
+     */
+    public static function withoutEach(array $rows): ?array
+    {
+        $without = array_values(array_filter(array_column($rows, 'without')));
+
+        return [] === $without ? null : self::planAndUp($without);
     }
 
     /**
@@ -89,16 +113,26 @@ final class PassTargets
         if ([] === $of) {
             return null;
         }
-        $rms = static function (string $when) use ($of): array {
-            $plan = $up = 0.0;
-            foreach ($of as $r) {
-                $plan += $r[$when][0] ** 2 + $r[$when][1] ** 2;
-                $up += $r[$when][2] ** 2;
-            }
 
-            return [sqrt($plan / \count($of)), sqrt($up / \count($of))];
-        };
+        return [
+            'before' => self::planAndUp(array_column($of, 'before')), 'after' => self::planAndUp(array_column($of, 'after')),
+            'count' => \count($of),
+        ];
+    }
 
-        return ['before' => $rms('before'), 'after' => $rms('after'), 'count' => \count($of)];
+    /**
+     * @param non-empty-list<Three> $off
+     *
+     * @return array{float, float}
+     */
+    private static function planAndUp(array $off): array
+    {
+        $plan = $up = 0.0;
+        foreach ($off as [$e, $n, $h]) {
+            $plan += $e ** 2 + $n ** 2;
+            $up += $h ** 2;
+        }
+
+        return [sqrt($plan / \count($off)), sqrt($up / \count($off))];
     }
 }

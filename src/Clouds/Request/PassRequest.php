@@ -6,15 +6,16 @@ namespace App\Clouds\Request;
 
 use Symfony\Component\Validator\Constraints as Assert;
 
-/** Which drive is laid onto which. Metres, seconds. */
+/** Which drive is laid onto which, or registered to control alone. Metres, seconds. */
 final readonly class PassRequest
 {
     /**
-     * @param ?int        $number   of the alignment that is made anew; null for a new one
-     * @param float       $every    metres along the pass, or seconds
-     * @param list<array{target: string, stays: bool, time: float, e: float, n: float, h: float}> $targets as a scan shows control and
-     *                                                                                                   check points
-     * @param list<float> $preShift e, n, h from a picked pair; empty for none
+     * @param ?int        $number              of the alignment that is made anew; null for a new one
+     * @param ?int        $referenceTrajectory of the drive that stays, as it came; null for another pass, or control alone
+     * @param ?int        $referencePass       a pass whose version in use stays
+     * @param float       $every               metres along the pass, or seconds
+     * @param list<float> $preShift            e, n, h from a picked pair; empty for none
+     * @param list<array{target: string, time: float, e: float, n: float, h: float}> $targets as its scan shows control and check points
      */
     public function __construct(
         #[Assert\NotBlank(normalizer: 'trim'), Assert\Length(max: 80)]
@@ -24,9 +25,11 @@ final readonly class PassRequest
         #[Assert\Positive]
         public int $cloud,
         #[Assert\Positive]
-        public int $referenceTrajectory,
+        public ?int $referenceTrajectory = null,
         #[Assert\Positive]
-        public int $referenceCloud,
+        public ?int $referenceCloud = null,
+        #[Assert\Positive]
+        public ?int $referencePass = null,
         public ?int $number = null,
         #[Assert\Range(min: 0.1, max: 10_000)]
         public float $every = 20.0,
@@ -37,7 +40,6 @@ final readonly class PassRequest
         public array $preShift = [],
         #[Assert\Count(max: 2000), Assert\All([new Assert\Collection(fields: [
             'target' => [new Assert\NotBlank(), new Assert\Type('string'), new Assert\Length(max: 60)],
-            'stays' => [new Assert\Type('bool')],
             'time' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e12, max: 1e12)],
             'e' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e8, max: 1e8)],
             'n' => [new Assert\Type(['float', 'int']), new Assert\Range(min: -1e8, max: 1e8)],

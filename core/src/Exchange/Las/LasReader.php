@@ -125,6 +125,17 @@ final class LasReader
         return [$x, $y, $z, $classes];
     }
 
+    /** @return list<int> intensity of records, 0 to 65,535 */
+    public function intensities(string $bytes): array
+    {
+        $intensities = [];
+        for ($from = 12, $end = \strlen($bytes), $size = $this->size; $from < $end; $from += $size) {
+            $intensities[] = \ord($bytes[$from]) | \ord($bytes[$from + 1]) << 8;
+        }
+
+        return $intensities;
+    }
+
     public function hasColours(): bool
     {
         return isset(self::COLOURS[$this->format]);

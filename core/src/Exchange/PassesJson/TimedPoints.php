@@ -14,7 +14,8 @@ final readonly class TimedPoints
     /**
      * @param string $name for messages
      *
-     * @return iterable<array{list<float>, list<float>, list<float>, list<float>}> time, e, n, h, many at once
+     * @return iterable<array{list<float>, list<float>, list<float>, list<float>, list<int>}> time, e, n, h and intensity, many at once;
+     *                                                                                        no intensities where there are none
      *
      * @throws UnusableInput
      */
@@ -24,10 +25,18 @@ final readonly class TimedPoints
             throw new UnusableInput($name, 'cannot be read; is the file there?');
         }
 
-        return 'LASF' === file_get_contents($path, length: 4) ? self::las($path, $name) : (new TimedCsv($path, $name))->blocks();
+        return 'LASF' === file_get_contents($path, length: 4) ? self::las($path, $name) : self::csv($path, $name);
     }
 
-    /** @return \Generator<array{list<float>, list<float>, list<float>, list<float>}> */
+    /** @return \Generator<array{list<float>, list<float>, list<float>, list<float>, list<int>}> */
+    private static function csv(string $path, string $name): \Generator
+    {
+        foreach ((new TimedCsv($path, $name))->blocks() as $block) {
+            yield [...$block, []];
+        }
+    }
+
+    /** @return \Generator<array{list<float>, list<float>, list<float>, list<float>, list<int>}> */
     private static function las(string $path, string $name): \Generator
     {
         $las = self::opened($path, $name);
@@ -46,7 +55,7 @@ final readonly class TimedPoints
                     throw new UnusableInput($name, \sprintf('a time among its points is no number (number %d of its block)', $i + 1));
                 }
             }
-            yield [$times, $x, $y, $z];
+            yield [$times, $x, $y, $z, $las->intensities($bytes)];
         }
         if (!$hasTime) {
             throw new UnusableInput($name, 'holds points without GPS time: all of them are 0; export it with times');

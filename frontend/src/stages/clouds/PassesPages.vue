@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { get, post } from '../../api/client';
-import type { CloudRequest, CloudsView, PassesView, PassRequest } from '../../api/types';
+import type { CloudRequest, CloudsView, MarkRequest, PassesView, PassRequest } from '../../api/types';
 import FiguresTable from '../../figures/FiguresTable.vue';
 import { length, lengthUnit, when } from '../../format/units';
 import AnswerHead from '../../frame/AnswerHead.vue';
@@ -11,8 +11,13 @@ import TwoPages from '../../frame/TwoPages.vue';
 import { MapSketch } from '../../sketch';
 import { writeAndOpen } from '../../state/handover';
 import { useProject } from '../../state/project';
+import AroundPlot from './AroundPlot.vue';
 import PassForm from './PassForm.vue';
 import {
+  again,
+  type Around,
+  beside,
+  givenIn,
   headline,
   nearestOf,
   pairShift,
@@ -23,8 +28,10 @@ import {
   sentences,
   stationColumns,
   stationRows,
+  type Target,
   targetColumns,
   targetWords,
+  withMark,
 } from './passes';
 import SectionPlot from './SectionPlot.vue';
 import StationPlot from './StationPlot.vue';
@@ -35,20 +42,27 @@ const stage = ref<PassesView | null>(null);
 const chosen = ref(0);
 const editing = ref<'none' | 'new' | 'change'>('none');
 const view = ref<'section' | 'map'>('section');
+const table = ref<'stations' | 'points'>('stations');
 const drawing = shallowRef<PassDrawing | null>(null);
 const section = shallowRef<Section | null>(null);
 /** Metres along the pass, where the section is cut. */
 const at = ref(0);
 
+/** A control or check point that is marked next, and the marks that were made since the pass was last aligned. */
+const marking = ref('');
+const marks = ref<Target[]>([]);
+const known = computed(() => (drawing.value && stage.value ? beside(stage.value.points, drawing.value.path) : []));
+const given = computed(() => givenIn(section.value, known.value));
+
 /** Places of the pair that moves the pass first, while it is picked; the first of them in the scan that is moved. */
 const pair = ref<[number, number][] | null>(null);
 
-const pass = computed(() => stage.value?.passes.find((p) => p.number === chosen.value) ?? stage.value?.passes[0] ?? null);
+const pass = computed(() => stage.value?.passes.find((p) => p.number === chosen.value) ?? stage.value?.passes.at(-1) ?? null);
 const rows = computed(() => stationRows(drawing.value));
 const columns = computed(() => stationColumns(units.value));
 const passes = computed(() => passColumns(units.value));
 const verdict = computed(() => (pass.value ? headline(pass.value, units.value) : null));
-const scene = computed(() => passScene(drawing.value, rows.value, section.value));
+const scene = computed(() => passScene(drawing.value, rows.value, section.value, known.value));
 const nearest = computed(() => {
   const best = rows.value.reduce((a, s) => (Math.abs(s.along - at.value) < Math.abs(a - at.value) ? s.along : a), Infinity);
   return new Set(rows.value.filter((s) => s.along === best).map((s) => String(s.i)));
@@ -59,7 +73,7 @@ async function load() {
 }
 async function loadDrawing() {
   const p = pass.value;
-  [drawing.value, pair.value] = [null, null];
+  [drawing.value, pair.value, marking.value, marks.value] = [null, null, '', []];
   if (!p) return;
   const answer = await get<PassDrawing>(project.path(`/clouds/passes/${p.number}`));
   if (pass.value?.output !== p.output) return;
@@ -77,6 +91,26 @@ async function cut() {
   if (mine === asked) section.value = answer;
 }
 
+/** The scan around the point that is marked next; empty until it is there. */
+const around = shallowRef<Around | null>(null);
+async function mark(name: string) {
+  [marking.value, pair.value, around.value] = [name, null, null];
+  at.value = Math.min(known.value.find((k) => k.name === name)?.along ?? at.value, pass.value!.length);
+  await cut();
+  await project.attempt(async () => {
+    around.value = await post<Around>(project.path(`/clouds/passes/${pass.value!.number}/around`), { target: name } satisfies MarkRequest);
+  });
+}
+async function markAt([east, north]: [number, number]) {
+  await project.attempt(async () => {
+    const request: MarkRequest = { target: marking.value, east, north };
+    const seen = await post<Target>(project.path(`/clouds/passes/${pass.value!.number}/seen`), request);
+    marks.value = withMark(marks.value, seen);
+    marking.value = '';
+  });
+}
+const alignWithMarks = () => align(again(pass.value!, { targets: marks.value.reduce(withMark, pass.value!.targets) }), false);
+
 function pickAt(place: [number, number]) {
   if (!pair.value || !section.value || pair.value.length > 1) return;
   const met = nearestOf(pair.value.length === 0 ? section.value.pass : section.value.reference, place);
@@ -84,29 +118,17 @@ function pickAt(place: [number, number]) {
 }
 const shift = computed(() => (pair.value?.length === 2 && section.value ? pairShift(section.value, pair.value[0]!, pair.value[1]!) : null));
 async function alignWithPair() {
-  const p = pass.value!;
-  await align({
-    name: p.name,
-    number: p.number,
-    trajectory: p.trajectory,
-    cloud: p.cloud,
-    referenceTrajectory: p.referenceTrajectory,
-    referenceCloud: p.referenceCloud,
-    isTime: p.isTime,
-    every: p.every,
-    radius: p.radius,
-    preShift: shift.value!,
-    targets: p.targets,
-  });
+  await align(again(pass.value!, { preShift: shift.value! }), false);
   pair.value = null;
 }
-async function align(request: PassRequest) {
+async function align(request: PassRequest, scanToo: boolean) {
   const ok = await project.attempt(async () => {
     const job = await project.job(post(project.path('/clouds/passes'), request));
     chosen.value = Number(job.outcome?.number ?? 0);
   });
   if (ok) editing.value = 'none';
   await load();
+  if (ok && scanToo && pass.value?.status === 'corrected') await scan();
 }
 
 /** Its scan as it is corrected becomes a cloud, or the one that was made of it is made anew. */
@@ -160,18 +182,18 @@ watch(() => pass.value?.output, loadDrawing);
         />
         <EmptyPage v-else-if="!pass" title="No pass yet">
           <p>
-            Two drives along the same street are laid onto each other by what both scanned: every 20 m or 2 s the scans are compared,
-            without picking anything.
+            A drive is registered to control points that its scan shows, or laid onto another drive along the same street by what both
+            scanned: every 20 m or 2 s the scans are compared, without picking anything.
           </p>
-          <p v-if="stage.trajectories.length < 2" class="quiet">
-            Two trajectories serve (CSV with time, e, n, h, roll, pitch, heading), and a LAS or LAZ with times for each.
+          <p v-if="stage.trajectories.length === 0" class="quiet">
+            A drive is a trajectory (CSV with time, e, n, h, roll, pitch, heading), and a LAS or LAZ with times.
             <router-link class="link" :to="`/p/${project.id}/intake`">Bring them in</router-link>
           </p>
           <div>
             <ElButton
               type="primary"
               data-test="new-pass"
-              :disabled="!project.mayChange || stage.trajectories.length < 2"
+              :disabled="!project.mayChange || stage.trajectories.length === 0"
               @click="editing = 'new'"
               >Align a pass</ElButton
             >
@@ -233,21 +255,26 @@ watch(() => pass.value?.output, loadDrawing);
             :row-key="(p) => String(p.number)"
             :selected="new Set([String(pass.number)])"
             :filterable="false"
-            :style="{ flex: `0 1 ${Math.min(5, stage.passes.length) * 27 + 30}px` }"
+            :style="{ flex: `0 0 ${Math.min(5, stage.passes.length) * 27 + 32}px` }"
             @select="(k) => (chosen = Number(k[0]))"
           />
+          <StationPlot v-if="rows.length > 0 && pass.status === 'corrected'" :rows="rows" :at="at" />
+          <ElRadioGroup v-if="rows.length > 0 && drawing?.targets?.length" v-model="table" size="small" aria-label="Figures of the pass">
+            <ElRadioButton value="stations">Stations</ElRadioButton>
+            <ElRadioButton value="points" data-test="pass-points">Control and check points</ElRadioButton>
+          </ElRadioGroup>
           <FiguresTable
-            v-if="drawing?.targets?.length"
+            v-if="drawing?.targets?.length && (rows.length === 0 || table === 'points')"
             label="targets"
             :columns="targetColumns(units)"
             :rows="drawing.targets"
-            :row-key="(t) => `${t.target} ${t.stays} ${t.time}`"
+            :row-key="(t) => `${t.target} ${t.time}`"
             :selected="new Set()"
             :filterable="false"
-            :style="{ flex: `0 1 ${Math.min(6, drawing.targets.length) * 27 + 30}px` }"
+            class="stations"
           />
-          <StationPlot v-if="pass.status === 'corrected'" :rows="rows" :at="at" />
           <FiguresTable
+            v-else-if="rows.length > 0"
             label="stations"
             :columns="columns"
             :rows="rows"
@@ -284,9 +311,38 @@ watch(() => pass.value?.output, loadDrawing);
             <ElRadioButton value="section">Section</ElRadioButton>
             <ElRadioButton value="map" data-test="view-map">Map</ElRadioButton>
           </ElRadioGroup>
+          <ElSelect
+            v-if="known.length > 0 && project.mayChange"
+            :model-value="marking || undefined"
+            class="mark"
+            size="small"
+            placeholder="Mark a point…"
+            aria-label="Mark a point in the scan"
+            data-test="mark-point"
+            @change="mark"
+          >
+            <ElOption
+              v-for="k in known"
+              :key="k.name"
+              :value="k.name"
+              :label="`${k.name}, ${k.role}, at ${length(k.along, units, -2)}${[...pass.targets, ...marks].some((t) => t.target === k.name) ? ' ✓' : ''}`"
+            />
+          </ElSelect>
           <span class="mono" data-test="section-at">{{ length(at, units, -1) }} {{ lengthUnit(units) }} along, 1 m thick</span>
         </div>
-        <p v-if="pair" class="pair" data-test="pair">
+        <p v-if="marking !== '' || marks.length > 0" class="pair" data-test="marks">
+          <template v-if="marking !== ''"
+            >Click the middle of {{ marking }} as the scan shows it: bright is teal, the diamond its given place.</template
+          >
+          <template v-else
+            >Marked {{ marks.map((m) => m.target).join(', ') }}.
+            <ElButton size="small" type="primary" data-test="align-marks" @click="alignWithMarks">{{
+              pass.onto === '' ? 'Register anew' : 'Align anew'
+            }}</ElButton></template
+          >
+          <ElButton size="small" @click="marking !== '' ? (marking = '') : (marks = [])">Leave it</ElButton>
+        </p>
+        <p v-else-if="pair" class="pair" data-test="pair">
           <template v-if="!shift">{{
             pair.length === 0 ? `Click a place of ${pass.of}.` : `Now the same place of ${pass.onto}.`
           }}</template>
@@ -297,7 +353,8 @@ watch(() => pass.value?.output, loadDrawing);
           >
           <ElButton size="small" @click="pair = pair.length > 0 ? [] : null">{{ pair.length > 0 ? 'Pick again' : 'Leave it' }}</ElButton>
         </p>
-        <SectionPlot :section="section" :pass="pass.of" :reference="pass.onto" :picked="pair ?? []" @at="pickAt" />
+        <AroundPlot v-if="marking !== ''" :around="around" :name="marking" @at="markAt" />
+        <SectionPlot v-else :section="section" :pass="pass.of" :reference="pass.onto" :picked="pair ?? []" :given="given" @at="pickAt" />
         <div class="slide">
           <span class="mono quiet">0</span>
           <ElSlider
@@ -331,6 +388,12 @@ watch(() => pass.value?.output, loadDrawing);
   gap: 14px;
   align-items: center;
 }
+.mark {
+  flex: 0 0 200px;
+}
+.top .el-radio-group {
+  flex: none;
+}
 .pair {
   display: flex;
   flex-wrap: wrap;
@@ -348,7 +411,6 @@ watch(() => pass.value?.output, loadDrawing);
   flex: 1;
 }
 .stations {
-  flex: 1 1 120px;
-  min-height: 120px;
+  flex: 1 0 160px;
 }
 </style>

@@ -5,10 +5,18 @@ import * as echarts from 'echarts/core';
 import { useChart, type Colour } from '../../figures/useChart';
 import { metresPer, toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
+import { equalScale } from './equalScale';
 import type { Section } from './passes';
 
 /** Two scans across the way, at one scale in both directions. */
-const props = defineProps<{ section: Section | null; pass: string; reference: string; picked?: [number, number][]; across?: string }>();
+const props = defineProps<{
+  section: Section | null;
+  pass: string;
+  reference: string;
+  picked?: [number, number][];
+  given?: { name: string; at: [number, number] }[];
+  across?: string;
+}>();
 /** Where it was clicked: right of the way, and height, metres. */
 const emit = defineEmits<{ at: [place: [number, number]] }>();
 echarts.use([ScatterChart, GridComponent, LegendComponent]);
@@ -22,20 +30,11 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
   const s = props.section;
   const heights = s ? [...s.pass[1], ...s.reference[1]] : [];
   const offsets = s ? [...s.pass[0], ...s.reference[0]] : [];
-  const reach = (v: number[]): [number, number] => [
-    v.reduce((a, x) => Math.min(a, x), Infinity),
-    v.reduce((b, x) => Math.max(b, x), -Infinity),
-  ];
-  const [left, right] = offsets.length > 0 ? reach(offsets) : [-1, 1];
-  const [low, high] = heights.length > 0 ? reach(heights) : [0, 1];
-  // As many metres to a pixel upwards as across.
-  const w = Math.max(1, host.clientWidth - MARGIN.left - MARGIN.right);
-  const h = Math.max(1, host.clientHeight - MARGIN.top - MARGIN.bottom);
-  const scale = Math.max((right - left + 0.6) / w, (high - low + 0.6) / h);
-  const about = (middle: number, pixels: number) => ({
-    min: shown(middle - 0.5 * scale * pixels),
-    max: shown(middle + 0.5 * scale * pixels),
+  const ends = equalScale(offsets, heights, {
+    width: host.clientWidth - MARGIN.left - MARGIN.right,
+    height: host.clientHeight - MARGIN.top - MARGIN.bottom,
   });
+  const between = ([min, max]: [number, number]) => ({ min: shown(min), max: shown(max) });
   const axis = {
     type: 'value' as const,
     axisLine: { show: false },
@@ -56,16 +55,16 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
     {
       animation: false,
       grid: MARGIN,
-      legend: { top: 6, right: 20, textStyle: { color: ink, fontSize: 11 } },
+      legend: { top: 6, right: 20, itemWidth: 12, itemHeight: 8, textStyle: { color: ink, fontSize: 11 } },
       xAxis: {
         ...axis,
-        ...about(0.5 * (left + right), w),
+        ...between(ends.x),
         name: `${props.across ?? 'right of the way'}, ${project.units.length}`,
         nameLocation: 'middle',
         nameGap: 24,
         nameTextStyle: { color: ink },
       },
-      yAxis: { ...axis, ...about(0.5 * (low + high), h) },
+      yAxis: { ...axis, ...between(ends.y) },
       series: s
         ? [
             ...(props.reference ? [cloud(props.reference, s.reference, '--cobalt')] : []),
@@ -79,13 +78,23 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
               silent: true,
               data: (props.picked ?? []).map(([x, y]) => [shown(x), shown(y)]),
             },
+            {
+              type: 'scatter' as const,
+              color: colour('--ink'),
+              symbol: 'diamond',
+              symbolSize: 12,
+              itemStyle: { color: 'none', borderColor: colour('--ink'), borderWidth: 1.5 },
+              label: { show: true, position: 'top' as const, formatter: '{b}', ...label, color: colour('--ink') },
+              silent: true,
+              data: (props.given ?? []).map((g) => ({ name: g.name, value: [shown(g.at[0]), shown(g.at[1])] })),
+            },
           ]
         : [],
     },
     { notMerge: true },
   );
 }
-useChart(draw, [() => props.section, () => props.picked, () => project.units], (chart) => {
+useChart(draw, [() => props.section, () => props.picked, () => props.given, () => project.units], (chart) => {
   chart.getZr().on('click', (event) => {
     const [x = 0, y = 0] = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]);
     const metres = metresPer(project.units);

@@ -39,6 +39,7 @@ function draw(chart: echarts.ECharts, colour: Colour) {
       },
       yAxis: {
         type: 'value',
+        splitNumber: 3,
         axisLabel: { ...label, formatter: (v: number) => v.toFixed(2) },
         splitLine: { lineStyle: { color: colour('--rule') } },
       },
@@ -75,6 +76,7 @@ useChart(draw, [() => props.rows, () => props.at, () => project.units]);
 
 <style scoped>
 .plot {
-  height: 170px;
+  flex: none;
+  height: 150px;
 }
 </style>

@@ -1,4 +1,4 @@
-import type { PassView, TrajectoryFileView, UnitsView } from '../../api/types';
+import type { PassesView, PassRequest, PassView, TrajectoryFileView, UnitsView } from '../../api/types';
 import type { Column } from '../../figures/columns';
 import { length, lengthUnit, small, smallUnit } from '../../format/units';
 import { emptyScene, type Scene } from '../../sketch/scene';
@@ -29,12 +29,18 @@ export interface Section {
   pass: [number[], number[]];
   reference: [number[], number[]];
 }
+/** Points of a scan around a given place, from there; metres. */
+export interface Around {
+  east: number[];
+  north: number[];
+  up: number[];
+  intensity: number[];
+}
 export type Target = PassView['targets'][number];
 /** A target with how far it is off, given minus seen. */
 export interface TargetRow {
   target: string;
   role: string;
-  stays: boolean;
   time: number;
   before: Three;
   after: Three;
@@ -59,6 +65,7 @@ export const reasonOf = (s: Station) => (s.used ? '' : (REASONS[s.reason ?? ''] 
 
 /** What the page says first. */
 export function headline(p: PassView, units: UnitsView): { words: string; tone: 'holds' | 'doubt' | 'fails' } {
+  if (p.onto === '') return toControl(p, units);
   if (p.status === 'corrected')
     return {
       words: `Both drives agree to ${small(p.rmsAfter, units)} ${smallUnit(units)}`,
@@ -68,7 +75,20 @@ export function headline(p: PassView, units: UnitsView): { words: string; tone: 
   return { words: 'The drives are too far apart, or do not fit', tone: 'fails' };
 }
 
+/** Registered to control alone: check points say how good it is, else what the other control says of each. */
+function toControl(p: PassView, units: UnitsView): ReturnType<typeof headline> {
+  const words = ([plan, up]: number[]) => `${small(plan!, units)} ${smallUnit(units)} in plan, ${small(up!, units)} in height`;
+  if (p.status !== 'corrected') return { words: 'As it was driven: no control point is marked in its scan yet', tone: 'doubt' };
+  if (p.check) return { words: `Check points agree to ${words(p.check.after)}`, tone: 'holds' };
+  if (p.without) return { words: `Control points agree with each other to ${words(p.without)}`, tone: 'holds' };
+  return { words: 'Registered to one control point, which nothing checks', tone: 'doubt' };
+}
+
 export function sentences(p: PassView, units: UnitsView): string {
+  if (p.onto === '')
+    return p.status === 'corrected'
+      ? `${p.of} follows its control points, linearly in time between them; the greatest correction is ${length(p.greatest, units)} ${lengthUnit(units)}.`
+      : `Choose a point of the list above the section, and click where the scan of ${p.of} shows it.`;
   const every = p.isTime ? `${p.every} s` : `${length(p.every, units, -3)} ${lengthUnit(units)}`;
   const used = p.used === p.stations ? 'all are used' : `${p.used} are used`;
   const places = `${p.of} was compared with ${p.onto} at ${p.stations} places, every ${every}; ${used}.`;
@@ -103,28 +123,29 @@ export function targetWords(p: PassView, units: UnitsView): string {
     r
       ? `${r.count} ${name} ${r.count === 1 ? 'sighting' : 'sightings'}: ${small(r.after[0]!, units)} ${mm} in plan, ${small(r.after[1]!, units)} in height (before ${small(r.before[0]!, units)}, ${small(r.before[1]!, units)}).`
       : '';
-  return [one('control', p.control), one('check', p.check)].filter(Boolean).join(' ');
+  const each = p.without
+    ? `Each control point against what the others say: ${small(p.without[0]!, units)} ${mm} in plan, ${small(p.without[1]!, units)} in height.`
+    : '';
+  return [one('control', p.control), one('check', p.check), each].filter(Boolean).join(' ');
 }
 
-/** Lines of text as targets: point, moves or stays, time, easting, northing, height. */
+/** Lines of text as targets: point, time, easting, northing, height. */
 export function targetsOf(text: string, known: readonly string[]): { targets: Target[]; fault: string } {
   const targets: Target[] = [];
   for (const [i, line] of text.split('\n').entries()) {
     const words = line.trim().split(/[\s,;]+/);
     if (line.trim() === '') continue;
-    const [target = '', drive = '', ...numbers] = words;
+    const [target = '', ...numbers] = words;
     const [time, e, n, h] = numbers.map(Number);
     const where = `Line ${i + 1}: `;
-    if (words.length !== 6 || numbers.some((v) => !Number.isFinite(Number(v))))
-      return { targets, fault: `${where}a point, moves or stays, and four numbers: time, easting, northing, height.` };
-    if (drive !== 'moves' && drive !== 'stays') return { targets, fault: `${where}"${drive}" is neither moves nor stays.` };
+    if (words.length !== 5 || numbers.some((v) => !Number.isFinite(Number(v))))
+      return { targets, fault: `${where}a point and four numbers: time, easting, northing, height.` };
     if (!known.includes(target)) return { targets, fault: `${where}${target} is no control or check point with a given place.` };
-    targets.push({ target, stays: drive === 'stays', time: time!, e: e!, n: n!, h: h! });
+    targets.push({ target, time: time!, e: e!, n: n!, h: h! });
   }
   return { targets, fault: '' };
 }
-export const targetLines = (targets: Target[]): string =>
-  targets.map((t) => `${t.target} ${t.stays ? 'stays' : 'moves'} ${t.time} ${t.e} ${t.n} ${t.h}`).join('\n');
+export const targetLines = (targets: Target[]): string => targets.map((t) => `${t.target} ${t.time} ${t.e} ${t.n} ${t.h}`).join('\n');
 
 /** The point of a scan that is nearest to where the section was clicked. */
 export function nearestOf([x, y]: [number[], number[]], at: [number, number]): [number, number] | null {
@@ -149,7 +170,7 @@ const figure = { align: 'right' as const, mono: true };
 export const passColumns = (units: UnitsView): Column<PassView>[] => [
   { key: 'name', title: 'pass', width: 'minmax(100px, 1fr)', value: (p) => p.name },
   { key: 'version', title: 'in use', width: '58px', mono: true, value: (p) => (p.status === 'corrected' ? `v${p.run}` : 'as driven') },
-  { key: 'onto', title: 'laid onto', width: 'minmax(100px, 1fr)', value: (p) => p.onto },
+  { key: 'onto', title: 'laid onto', width: 'minmax(100px, 1fr)', value: (p) => p.onto || 'control' },
   {
     key: 'length',
     title: 'length',
@@ -227,7 +248,7 @@ export function targetColumns(units: UnitsView): Column<TargetRow>[] {
   return [
     { key: 'target', title: 'point', width: 'minmax(60px, 1fr)', mono: true, value: (t) => t.target },
     { key: 'role', title: 'is', width: '60px', value: (t) => t.role },
-    { key: 'stays', title: 'seen by', width: '70px', value: (t) => (t.stays ? 'what stays' : 'the pass') },
+    { key: 'time', title: 'time', unit: 's', width: '92px', ...figure, value: (t) => t.time, text: (t) => t.time.toFixed(2) },
     {
       key: 'before',
       title: 'before',
@@ -243,19 +264,82 @@ export function targetColumns(units: UnitsView): Column<TargetRow>[] {
   ];
 }
 
-/** Both ways in plan, the stations, and where the section is cut. */
-export function passScene(d: PassDrawing | null, rows: StationRow[], section: Section | null): Scene {
+/** A control or check point beside a way. */
+export interface Beside extends Known {
+  along: number;
+}
+export type Known = PassesView['points'][number];
+
+/** Control and check points within reach of the scan of a way, in the order they are come past. */
+export function beside(points: Known[], [e, n]: [number[], number[]], reach = 12): Beside[] {
+  const found: Beside[] = [];
+  for (const p of points) {
+    let [along, best, least] = [0, 0, Infinity];
+    for (let i = 0; i + 1 < e.length; i += 1) {
+      const [de, dn] = [e[i + 1]! - e[i]!, n[i + 1]! - n[i]!];
+      const l = Math.hypot(de, dn);
+      const part = l > 0 ? Math.min(1, Math.max(0, ((p.e - e[i]!) * de + (p.n - n[i]!) * dn) / (l * l))) : 0;
+      const away = Math.hypot(p.e - e[i]! - part * de, p.n - n[i]! - part * dn);
+      if (away < least) [best, least] = [along + part * l, away];
+      along += l;
+    }
+    if (least <= reach) found.push({ ...p, along: best });
+  }
+  return found.sort((a, b) => a.along - b.along);
+}
+
+/** Where a section shows points that are given: those at most a metre before or behind it. */
+export function givenIn(section: Section | null, points: Known[]): { name: string; at: [number, number] }[] {
+  if (!section) return [];
+  const [e0, n0, e1, n1] = section.ends;
+  const half = Math.hypot(e1 - e0, n1 - n0) / 2;
+  const [ue, un] = [(e1 - e0) / (2 * half), (n1 - n0) / (2 * half)];
+  return points.flatMap((p) => {
+    const [de, dn] = [p.e - (e0 + e1) / 2, p.n - (n0 + n1) / 2];
+    const [x, ahead] = [de * ue + dn * un, de * un - dn * ue];
+    return Math.abs(x) <= half && Math.abs(ahead) <= 1 ? [{ name: p.name, at: [x, p.h] as [number, number] }] : [];
+  });
+}
+
+/** One sighting more; the same point marked again within two seconds takes the place of the one before. */
+export const withMark = (marks: Target[], mark: Target): Target[] => [
+  ...marks.filter((m) => m.target !== mark.target || Math.abs(m.time - mark.time) > 2),
+  mark,
+];
+
+/** What it takes to do it again as it was done, but for what is said otherwise. */
+export const again = (p: PassView, over: Partial<PassRequest>): PassRequest => ({
+  name: p.name,
+  number: p.number,
+  trajectory: p.trajectory,
+  cloud: p.cloud,
+  referenceTrajectory: p.referenceTrajectory,
+  referenceCloud: p.referenceCloud,
+  referencePass: p.referencePass,
+  isTime: p.isTime,
+  every: p.every,
+  radius: p.radius,
+  preShift: p.preShift,
+  targets: p.targets,
+  ...over,
+});
+
+/** Both ways in plan, the stations, what is known beside them, and where the section is cut. */
+export function passScene(d: PassDrawing | null, rows: StationRow[], section: Section | null, known: Known[] = []): Scene {
   if (!d) return emptyScene;
   const path = ([e, n]: [number[], number[]]) => e.flatMap((x, i) => [x, n[i]!]);
   return {
     ...emptyScene,
     paths: [
-      { path: path(d.reference), kind: 'track', label: 'the other drive' },
+      ...(d.reference[0].length > 0 ? [{ path: path(d.reference), kind: 'track' as const, label: 'the other drive' }] : []),
       { path: path(d.path), kind: 'section', label: 'this drive' },
       ...(section ? [{ path: [...section.ends], kind: 'across' as const }] : []),
     ],
     notes: rows.filter((s) => !s.used).map((s) => ({ e: s.e, n: s.n, text: reasonOf(s), tone: 'doubt' as const })),
-    points: rows.filter((s) => s.used).map((s) => ({ name: `${s.along.toFixed(0)}`, e: s.e, n: s.n, role: 'surveyed' as const })),
+    points: [
+      ...rows.filter((s) => s.used).map((s) => ({ name: `${s.along.toFixed(0)}`, e: s.e, n: s.n, role: 'surveyed' as const })),
+      ...known.map((k) => ({ name: k.name, e: k.e, n: k.n, role: k.role === 'check' ? ('check' as const) : ('control' as const) })),
+    ],
   };
 }
 
