@@ -59,7 +59,10 @@ final class IntakeController
     {
         $upload = Upload::of($request);
 
-        return $this->received($project, $this->operations->receive($upload->name, $upload->bytes(), $this->desk->member()));
+        $receive = $this->operations->receive($upload->name, $upload->bytes(), $this->desk->member());
+        $this->once($project, $receive);
+
+        return $this->previewOf($project, $this->newest($project, $receive->sha256), 201);
     }
 
     /** A piece of a file too large for one request; with the last of them the file is received. */
@@ -68,22 +71,25 @@ final class IntakeController
     {
         $upload = Upload::of($request);
         $of = $request->request;
-        [$at, $size] = [(int) $of->getString('at'), (int) $of->getString('size')];
-        $path = $pieces->take($project, $of->getString('key'), $at, $size, $upload);
+        [$key, $at, $size] = [$of->getString('key'), (int) $of->getString('at'), (int) $of->getString('size')];
+        if (null !== $hash = $pieces->arrived($project, $key)) {
+            return $this->previewOf($project, $this->newest($project, $hash), 201);
+        }
+        $path = $pieces->take($project, $key, $at, $size, $upload);
         if (null === $path) {
             return new JsonResponse(['received' => $at + (int) filesize($upload->path)], 202);
         }
         $receive = $this->operations->take($upload->name, $path, $this->desk->member());
 
-        return $this->received($project, $receive);
+        $this->once($project, $receive);
+        $pieces->kept($project, $key, $receive->sha256);
+
+        return $this->previewOf($project, $this->newest($project, $receive->sha256), 201);
     }
 
-    private function received(Project $project, ReceiveFile $receive): JsonResponse
+    private function newest(Project $project, string $hash): SurveyFile
     {
-        $this->once($project, $receive);
-        $file = $this->files->newestOf($project, $receive->sha256) ?? throw new NotFoundHttpException('The file was discarded meanwhile.');
-
-        return $this->previewOf($project, $file, 201);
+        return $this->files->newestOf($project, $hash) ?? throw new NotFoundHttpException('The file was discarded meanwhile.');
     }
 
     /** The files of a zip, one entry of the ledger. */

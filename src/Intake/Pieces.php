@@ -16,6 +16,8 @@ final class Pieces
     public const MOST = 8 * 1024 * 1024 * 1024;
     /** Seconds after which a file that was not finished is given up. */
     private const KEPT = 86_400;
+    private const KEY = '/^[0-9a-f]{32}$/D';
+    private const DONE = '.done';
 
     /**
      * @param string $key   names the file while it comes, 32 hexadecimal digits
@@ -29,13 +31,13 @@ final class Pieces
      */
     public function take(Project $project, string $key, int $at, int $whole, Upload $piece): ?string
     {
-        if (1 !== preg_match('/^[0-9a-f]{32}$/D', $key)) {
+        if (1 !== preg_match(self::KEY, $key)) {
             throw new UnusableInput('/key', 'names the file by 32 hexadecimal digits');
         }
         if ($whole < 1 || $whole > self::MOST) {
             throw new UnusableInput('/size', \sprintf('is more than %d GB, or nothing', self::MOST >> 30));
         }
-        $path = sys_get_temp_dir().\sprintf('/mensura-piece-%d-%s', $project->id(), $key);
+        $path = self::path($project, $key);
         if (0 === $at) {
             self::clear();
         }
@@ -54,6 +56,25 @@ final class Pieces
         return match ($at + $size <=> $whole) {
             0 => $path, -1 => null, default => $this->tooMuch($path),
         };
+    }
+
+    /** Says under which hash a file was kept, so that its last piece may be sent again when the answer was lost. */
+    public function kept(Project $project, string $key, string $hash): void
+    {
+        @file_put_contents(self::path($project, $key).self::DONE, $hash);
+    }
+
+    /** Hash of a file that arrived whole and was kept; null for one that did not. */
+    public function arrived(Project $project, string $key): ?string
+    {
+        $done = 1 === preg_match(self::KEY, $key) ? @file_get_contents(self::path($project, $key).self::DONE) : false;
+
+        return false === $done || '' === $done ? null : $done;
+    }
+
+    private static function path(Project $project, string $key): string
+    {
+        return sys_get_temp_dir().\sprintf('/mensura-piece-%d-%s', $project->id(), $key);
     }
 
     private function append(string $path, string $piece, int $size): void

@@ -12,6 +12,12 @@ final class PiecesTest extends ApiTestCase
 {
     private const KEY = '0123456789abcdef0123456789abcdef';
 
+    protected function tearDown(): void
+    {
+        array_map(unlink(...), glob(sys_get_temp_dir().'/mensura-piece-*-'.self::KEY.'*') ?: []);
+        parent::tearDown();
+    }
+
     /** @return array<string, mixed> */
     private function piece(string $bytes, int $at, int $size, int $status, string $key = self::KEY): array
     {
@@ -50,6 +56,10 @@ final class PiecesTest extends ApiTestCase
         [$file] = $this->get('/intake')['files'];
         self::assertSame([hash('sha256', $lines), \strlen($lines)], [$file['sha256'], $file['size']]);
         self::assertSame([], glob(sys_get_temp_dir().'/mensura-piece-*-'.self::KEY));
+        // The answer to the last piece was lost: sent again it is answered as before, and the file stands there once.
+        $again = $this->piece(end($parts), $at - \strlen(end($parts)), \strlen($lines), 201);
+        self::assertSame($answer, $again);
+        self::assertCount(1, $this->get('/intake')['files']);
     }
 
     public function testWhatGoesWrongIsSaid(): void
