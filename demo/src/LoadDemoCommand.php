@@ -123,9 +123,7 @@ final class LoadDemoCommand extends Command
             $this->flight->bring($project, $owner, self::FEW);
             $this->flight->bringGroups($project, $owner, ['barn, front' => self::FEW_OF_ROVER]);
         } else {
-            foreach (['flight' => 'Prepare the flight', 'rover' => 'Prepare the images of the rover'] as $part => $title) {
-                $this->jobs->start($project, $owner, FlightDemoHandler::kind(), $title, ['owner' => $owner->username(), 'part' => $part]);
-            }
+            $this->jobs->start($project, $owner, FlightDemoHandler::kind(), 'Prepare the flight', ['owner' => $owner->username()]);
         }
     }
 

@@ -14,13 +14,14 @@ use App\Clouds\Group\DenseMaker;
 use App\Clouds\Group\DenseSettings;
 use App\Job\JobContext;
 use App\Job\JobHandler;
+use App\Job\Jobs;
 
 /** Renders the flight, brings it in, adjusts it and makes its orthoimage, while the office is open already. */
 final class FlightDemoHandler implements JobHandler
 {
     public function __construct(
         private readonly FlightDemo $demo, private readonly UserRepository $users, private readonly FlightMaker $flights,
-        private readonly OrthoMaker $orthos, private readonly DenseMaker $dense,
+        private readonly OrthoMaker $orthos, private readonly DenseMaker $dense, private readonly Jobs $jobs,
     ) {
     }
 
@@ -50,6 +51,10 @@ final class FlightDemoHandler implements JobHandler
             static fn (string $stage, float $of) => $context->report($stage, 0.75 + 0.25 * $of),
         );
         $context->outcome(['number' => $number]);
+        // One after the other: a worker stays free for what is asked meanwhile.
+        $this->jobs->start($context->project, $owner, self::kind(), 'Prepare the images of the rover', [
+            'owner' => $owner->username(), 'part' => 'rover',
+        ]);
     }
 
     /** Both groups of images of the barn, oriented, and the dense points of the first. */
