@@ -10,7 +10,7 @@ use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 
 /**
- * Long work and how far it is. A worker holds it by a lease that its heartbeat prolongs; what lets go of a lease is taken
+ * Long work and how far it is. A worker holds it by a lease that is prolonged as long as it lives; what lets go of a lease is taken
  * up again, three times at most.
  */
 #[ORM\Entity(repositoryClass: JobRepository::class)]
@@ -92,5 +92,17 @@ class Job
     public function isOver(): bool
     {
         return !\in_array($this->state, [self::QUEUED, self::RUNNING], true);
+    }
+
+    /** Process of the worker that holds it, or held; 0 for none. */
+    public function process(): int
+    {
+        return (int) substr((string) strrchr((string) $this->worker, ':'), 1);
+    }
+
+    /** Whether a process of this machine that is alive holds it. */
+    public function isHere(): bool
+    {
+        return str_starts_with((string) $this->worker, gethostname().':') && $this->process() > 0 && posix_kill($this->process(), 0);
     }
 }

@@ -87,7 +87,6 @@ final class Jobs
 
     private function isLost(Job $job, \DateTimeImmutable $now, ?string $idle): bool
     {
-        [$host, $process] = explode(':', (string) $job->worker) + [1 => '0'];
         if (null !== $idle && $idle === $job->worker) {
             return true;
         }
@@ -95,7 +94,7 @@ final class Jobs
             return true;
         }
 
-        return gethostname() === $host && !((int) $process > 0 && posix_kill((int) $process, 0));
+        return str_starts_with((string) $job->worker, gethostname().':') && !$job->isHere();
     }
 
     private static function gaveUp(Job $job): string

@@ -8,7 +8,6 @@ namespace App\Job;
 final class Lease
 {
     public const SECONDS = 90;
-    public const HEARTBEAT_SECONDS = 10;
 
     public static function until(\DateTimeImmutable $now): \DateTimeImmutable
     {

@@ -26,7 +26,6 @@ final class RunJobHandler
     public function __construct(
         private readonly JobRepository $jobs,
         private readonly EntityManagerInterface $entities,
-        private readonly Heartbeat $heartbeat,
         private readonly ClockInterface $clock,
         private readonly LoggerInterface $logger,
         #[AutowireIterator('app.job_handler')] iterable $handlers,
@@ -53,11 +52,11 @@ final class RunJobHandler
         $context = new JobContext($this->jobs, $job->id, $job->project, $job->author->name(), $job->payload);
         try {
             $handler = $this->handlers[$job->kind] ?? throw new \LogicException('No handler for '.$job->kind);
-            $this->heartbeat->during($job->id, static fn () => $handler->run($context));
+            Undisturbed::during(static fn () => $handler->run($context));
             $this->finish($job->id, Job::DONE, null);
         } catch (JobCancelled) {
             $this->finish($job->id, Job::CANCELLED, null);
-        } catch (UnusableInput|JobTooLong|StoreFault $e) {
+        } catch (UnusableInput|StoreFault $e) {
             $this->finish($job->id, Job::FAILED, $e->getMessage());
         } catch (PartlyDone $e) {
             $this->finish($job->id, Job::FAILED, ($e->isOurs() ? self::DEFECT : '').$e->getMessage());

@@ -7,7 +7,6 @@ namespace App\Result;
 use App\Job\JobCancelled;
 use App\Job\JobContext;
 use App\Job\JobHandler;
-use App\Job\JobTooLong;
 use App\Job\PartlyDone;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
@@ -42,7 +41,7 @@ final class RecomputeHandler implements JobHandler
             $context->report($newest->label, $i / \count($stale));
             try {
                 $this->kinds[$newest->kind]->again($context, $newest);
-            } catch (JobCancelled|JobTooLong $e) {
+            } catch (JobCancelled $e) {
                 throw $e;
             } catch (\Throwable $e) {
                 throw [] === $done ? $e : new PartlyDone($done, $newest->label, $e);

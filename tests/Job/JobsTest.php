@@ -5,16 +5,18 @@ declare(strict_types=1);
 namespace App\Tests\Job;
 
 use App\Account\User;
-use App\Job\Heartbeat;
 use App\Job\JobCancelled;
 use App\Job\JobContext;
 use App\Job\JobRepository;
 use App\Job\Jobs;
 use App\Job\RunJob;
 use App\Job\RunJobHandler;
+use App\Job\Undisturbed;
+use App\Job\Watch;
 use App\Network\Adjuster;
 use App\Project\Project;
 use App\Tests\ApiTestCase;
+use Symfony\Component\Clock\MockClock;
 
 /** The life of a job: queued, claimed once, reported, cancelled, failed, taken up again. */
 final class JobsTest extends ApiTestCase
@@ -171,26 +173,58 @@ final class JobsTest extends ApiTestCase
         self::assertSame(0, (int) $this->row($fresh)['attempts'], 'Its message may still be on the way.');
     }
 
-    public function testAHeartbeatProlongsTheLeaseOfWorkThatDoesNotReport(): void
+    public function testTheWatchProlongsTheLeaseOfWorkThatDoesNotReport(): void
     {
-        $id = $this->queue(['state' => 'running', 'worker' => RunJobHandler::worker(), 'lease_until' => '2001-01-01 00:00:00']);
-        // The tests hold a transaction open, in which a heartbeat keeps still.
-        $entities = $this->createStub(\Doctrine\ORM\EntityManagerInterface::class);
-        $entities->method('getConnection')->willReturn($this->createStub(\Doctrine\DBAL\Connection::class));
-        $heartbeat = new Heartbeat($this->service(JobRepository::class), $entities);
-        $heartbeat->during($id, static function (): void {
-            posix_kill((int) getmypid(), \SIGALRM);
-            pcntl_signal_dispatch();
-        });
+        $old = '2001-01-01 00:00:00';
+        $here = ['state' => 'running', 'worker' => RunJobHandler::worker(), 'started_at' => gmdate('Y-m-d H:i:s'), 'lease_until' => $old];
+        $id = $this->queue($here);
+        $elsewhere = $this->queue(['worker' => 'another-machine:1'] + $here);
+        $this->service(Watch::class)->look();
         self::assertGreaterThan(gmdate('Y-m-d H:i:s'), $this->row($id)['lease_until']);
-        $this->post("/jobs/$id/cancel");
-        $this->expectException(JobCancelled::class);
-        $heartbeat->during($id, static function (): void {
-            posix_kill((int) getmypid(), \SIGALRM);
-            for ($i = 0; $i < 1000; ++$i) {
-                pcntl_signal_dispatch();
-            }
+        self::assertSame($old, $this->row($elsewhere)['lease_until'], 'It says nothing of the workers of others.');
+    }
+
+    /** This process is no worker of ours, so that it is not ended with them; what is cancelled and goes on, or goes on for hours, is. */
+    public function testTheWatchEndsWhatDoesNotEndByItself(): void
+    {
+        $here = ['state' => 'running', 'worker' => RunJobHandler::worker(), 'started_at' => gmdate('Y-m-d H:i:s')];
+        $cancelled = $this->queue(['cancel_requested' => 1] + $here);
+        $long = $this->queue(['started_at' => gmdate('Y-m-d H:i:s', time() - 4000)] + $here);
+        $watch = new Watch($this->service(JobRepository::class), $this->entities(), $clock = new MockClock());
+        $watch->look();
+        self::assertSame(['running', 'failed'], [$this->row($cancelled)['state'], $this->row($long)['state']]);
+        self::assertStringContainsString('longer than an hour', $this->row($long)['error']);
+        $clock->sleep(9);
+        $watch->look();
+        self::assertSame('running', $this->row($cancelled)['state'], 'It may stop by itself yet.');
+        $clock->sleep(2);
+        $watch->look();
+        self::assertSame('cancelled', $this->row($cancelled)['state']);
+    }
+
+    /** A handler that ran in the middle of compiled code made it go on with wrong numbers. */
+    public function testNoSignalInterruptsWork(): void
+    {
+        $seen = [];
+        $async = pcntl_async_signals(true);
+        $handler = pcntl_signal_get_handler(\SIGUSR1);
+        pcntl_signal(\SIGUSR1, static function () use (&$seen): void {
+            $seen[] = 'signal';
         });
+        try {
+            Undisturbed::during(static function () use (&$seen): void {
+                posix_kill((int) getmypid(), \SIGUSR1);
+                for ($i = 0; $i < 1000; ++$i) {
+                    $seen[0] = 'work';
+                }
+                $seen[] = 'work done';
+            });
+            self::assertSame(['work', 'work done', 'signal'], $seen);
+            self::assertTrue(pcntl_async_signals());
+        } finally {
+            pcntl_signal(\SIGUSR1, $handler);
+            pcntl_async_signals($async);
+        }
     }
 
     /** The result and the job's end are one transaction, so work that is done twice is kept once. */
