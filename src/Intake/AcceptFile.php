@@ -19,6 +19,7 @@ use App\Survey\Point;
 use App\Survey\PointRepository;
 use App\Survey\SurveyFile;
 use App\Survey\SurveyFileRepository;
+use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 use Mensura\Exchange\Delimited\PointRecord;
 use Mensura\Fault\UnusableInput;
@@ -121,7 +122,7 @@ final class AcceptFile implements Prepared
         }
         $this->observations->import($project, $journal, $file, $reading->observations());
         $this->remember($project, $file, $reading);
-        $file->read($reading->kind()->value, $this->keptWithLines($reading->kept()));
+        $file->read($reading->kind()->value, $this->keptWithLines($reading->kind(), $reading->kept()));
         $file->accept($reading->size(), $reading->leftOut(), $journal->at);
         foreach ($this->followers as $follower) {
             $follower->accepted($project, $file);
@@ -141,9 +142,9 @@ final class AcceptFile implements Prepared
      *
      * @return array<string, mixed>
      */
-    private function keptWithLines(array $kept): array
+    private function keptWithLines(FileKind $kind, array $kept): array
     {
-        if (!isset($kept['features']) && !isset($kept['flight'])) {
+        if (!isset($kept['features']) && !isset($kept['flight']) && !Placer::staysInFile($kind)) {
             return $kept;
         }
 

@@ -22,6 +22,10 @@ use Mensura\Reference\Crs\HorizontalSystem;
 /** Brings the coordinates of a file into the project's system and heights. */
 final class Placer
 {
+    /** Their points stay in the file; in the project's system they have its heights too. */
+    private const STAY = [FileKind::Cloud, FileKind::Trajectory];
+    private const FOOT = 0.3048;
+
     public function __construct(private readonly ProjectReference $references, private readonly Localizations $localizations)
     {
     }
@@ -46,9 +50,15 @@ final class Placer
     /** Whether the places of a file may be in any system: those of marks, and of drawings that say theirs. */
     public static function asksWhere(Reading $reading): bool
     {
-        $isPlaced = \in_array($reading->kind(), [FileKind::Design, FileKind::Photo, FileKind::Flight], true) && [] !== $reading->points();
+        $isPlaced = \in_array($reading->kind(), [FileKind::Design, FileKind::Photo, FileKind::Flight, ...self::STAY], true)
+            && [] !== $reading->points();
 
         return $reading->kind()->hasMarks() || $isPlaced;
+    }
+
+    public static function staysInFile(FileKind $kind): bool
+    {
+        return \in_array($kind, self::STAY, true);
     }
 
     private function placed(Project $project, Reading $reading, Meaning $meaning): Placement
@@ -61,8 +71,8 @@ final class Placer
             return new Placement('global', $records);
         }
         $isTurned = true === $meaning->swap || !\in_array($meaning->sign, ['', 'none'], true);
-        if ($isTurned && isset($reading->kept()['features'])) {
-            $why = 'its lines are taken as the file has them: correct the order or the sign of its coordinates where it was written';
+        if ($isTurned && (isset($reading->kept()['features']) || self::staysInFile($reading->kind()))) {
+            $why = 'its places are taken as the file has them: correct the order or the sign of its coordinates where it was written';
 
             return Placement::impossible('global', $records, $why);
         }
@@ -105,6 +115,9 @@ final class Placer
         $records = $columns->answered($reading->points(), $meaning);
         [$asks, $offer] = $columns->asks($records, $meaning);
         $heights = '' !== $meaning->heights ? $meaning->heights : $reading->heightsSaid();
+        if (null === $heights && 'project' === $meaning->frame && \in_array($reading->kind(), self::STAY, true)) {
+            $heights = $project->hasGeoidHeights() ? 'geoid' : 'ellipsoidal';
+        }
         $hasHeights = [] !== array_filter($records, static fn (PointRecord $r): bool => null !== $r->h);
         if ($hasHeights && null === $heights) {
             $asks['heights'] = 'Are these heights ellipsoidal, or above the geoid?';
@@ -153,10 +166,22 @@ final class Placer
         }
         $where = $whereabouts->doubt($records);
         if (null !== $where && !$meaning->far) {
-            $asks['far'] = $where.'. Is that meant?';
+            $asks['far'] = $where.self::feet($whereabouts, $records).'. Is that meant?';
         }
 
         return new Placement('global', $records, $asks, [], $offer, $ways, $step);
+    }
+
+    /** @param list<PointRecord> $records */
+    private static function feet(Whereabouts $whereabouts, array $records): string
+    {
+        $scaled = array_map(static fn (PointRecord $r): PointRecord => $r->at(
+            self::FOOT * (float) $r->e, self::FOOT * (float) $r->n, $r->h,
+        ), $records);
+
+        $words = '; these look like feet read as metres: write them in metres, or say a system in feet';
+
+        return null === $whereabouts->doubt($scaled) ? $words : '';
     }
 
     /**

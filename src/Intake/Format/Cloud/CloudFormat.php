@@ -6,13 +6,18 @@ namespace App\Intake\Format\Cloud;
 
 use App\Intake\Format\FileFormat;
 use App\Intake\Format\Reading;
+use App\Intake\Format\SaysFrame;
 use App\Survey\SurveyFile;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Look\FileLook;
+use Mensura\Exchange\Look\LasLook;
+use Mensura\Exchange\Look\Looked;
+use Mensura\Exchange\Look\Systems;
 use Mensura\Exchange\Xyz\XyzReader;
+use Mensura\Fault\UnusableInput;
 
 /** Point clouds: LAS, LAZ, E57, PLY without faces, and lines of coordinates that carry no names. */
-final class CloudFormat implements FileFormat
+final class CloudFormat implements FileFormat, SaysFrame
 {
     private const HEAD = 16384;
 
@@ -35,6 +40,21 @@ final class CloudFormat implements FileFormat
     public function kindOf(string $path): string
     {
         return FileKind::Cloud->value;
+    }
+
+    public function frame(string $path): ?string
+    {
+        if ('LASF' !== file_get_contents($path, length: 4)) {
+            return null;
+        }
+        $look = new Looked('las');
+        try {
+            LasLook::header($look, $path, new Systems(), basename($path));
+        } catch (UnusableInput) {
+            return null; // said when it is read
+        }
+
+        return $look->crs;
     }
 
     public function read(string $path, SurveyFile $file): Reading

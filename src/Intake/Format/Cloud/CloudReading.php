@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Intake\Format\Cloud;
 
-use App\Intake\Format\NoRecords;
+use App\Intake\Format\KnownByExtent;
 use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Exchange\Delimited\Finding;
 
-/** A point cloud as it was counted; its points stay in the file. In the project's own coordinates. */
+/** A point cloud as it was counted; its points stay in the file. */
 final readonly class CloudReading implements Reading
 {
-    use NoRecords;
+    use KnownByExtent;
 
     private int $points;
 

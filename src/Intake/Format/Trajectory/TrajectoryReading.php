@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake\Format\Trajectory;
 
-use App\Intake\Format\NoRecords;
+use App\Intake\Format\KnownByExtent;
 use App\Intake\Format\Reading;
 use Mensura\Exchange\Delimited\FileKind;
 use Mensura\Passes\Trajectory;
@@ -12,7 +12,7 @@ use Mensura\Passes\Trajectory;
 /** A trajectory as it was counted; its rows stay in the file. In the project's own coordinates. */
 final readonly class TrajectoryReading implements Reading
 {
-    use NoRecords;
+    use KnownByExtent;
 
     public function __construct(private Trajectory $trajectory)
     {
