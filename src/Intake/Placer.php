@@ -56,6 +56,14 @@ final class Placer
         return $reading->kind()->hasMarks() || $isPlaced;
     }
 
+    /** "ellipsoidal" or "geoid", as the file says, or as the project has them that it is said to lie in; null where nothing says. */
+    public static function heightsSaid(Project $project, Reading $reading, Meaning $meaning): ?string
+    {
+        $isOfProject = 'project' === $meaning->frame && self::staysInFile($reading->kind());
+
+        return $reading->heightsSaid() ?? ($isOfProject ? ($project->hasGeoidHeights() ? 'geoid' : 'ellipsoidal') : null);
+    }
+
     public static function staysInFile(FileKind $kind): bool
     {
         return \in_array($kind, self::STAY, true);
@@ -114,10 +122,7 @@ final class Placer
         $columns = new ColumnDoubt($whereabouts, $from, $geographic);
         $records = $columns->answered($reading->points(), $meaning);
         [$asks, $offer] = $columns->asks($records, $meaning);
-        $heights = '' !== $meaning->heights ? $meaning->heights : $reading->heightsSaid();
-        if (null === $heights && 'project' === $meaning->frame && \in_array($reading->kind(), self::STAY, true)) {
-            $heights = $project->hasGeoidHeights() ? 'geoid' : 'ellipsoidal';
-        }
+        $heights = '' !== $meaning->heights ? $meaning->heights : self::heightsSaid($project, $reading, $meaning);
         $hasHeights = [] !== array_filter($records, static fn (PointRecord $r): bool => null !== $r->h);
         if ($hasHeights && null === $heights) {
             $asks['heights'] = 'Are these heights ellipsoidal, or above the geoid?';

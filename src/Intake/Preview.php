@@ -105,7 +105,7 @@ final class Preview
         );
 
         return new MeaningView(
-            $m->frame, $m->heights, $reading->heightsSaid() ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(),
+            $m->frame, $m->heights, Placer::heightsSaid($project, $reading, $m) ?? '', '' !== $m->geoid ? $m->geoid : $project->geoid(),
             $m->swap, $m->far, $m->sign,
             $m->operation, $reading->isGeographic(), $reading->hasHeights(), $m->control, $m->sigma, $project->isPlane(), $asks,
             $placed->ways,

@@ -11,7 +11,7 @@ import { useProject } from '../../state/project';
 import { settled } from './previews';
 
 /** What the coordinates and heights of a waiting file mean: asked where the file does not say. */
-const props = defineProps<{ file: number; meaning: MeaningView; plan?: string[] }>();
+const props = defineProps<{ file: number; meaning: MeaningView; plan?: string[]; saidBy?: string }>();
 const emit = defineEmits<{ preview: [p: PreviewView]; order: [exchange: boolean] }>();
 const project = useProject();
 const reference = ref<ReferenceView | null>(null);
@@ -130,7 +130,7 @@ onMounted(async () => (reference.value = await get<ReferenceView>(project.path('
         @update:model-value="(v) => answer({ frame: v, ...UNASKED })"
       />
       <template v-if="meaning.hasHeights && (frame === 'project' || frame === 'other')">
-        <ElFormItem class="field" :label="`heights are${meaning.said && !meaning.heights ? ', as the heading says,' : ''}`"
+        <ElFormItem class="field" :label="`heights are${meaning.said && !meaning.heights ? `, as the ${saidBy ?? 'heading'} says,` : ''}`"
           ><ElSelect
             :class="{ asked: asks.has('heights') }"
             data-test="heights"

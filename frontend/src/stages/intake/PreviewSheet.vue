@@ -176,6 +176,7 @@ async function discard() {
         :file="preview.id"
         :meaning="preview.meaning"
         :plan="plan"
+        :said-by="['cloud', 'trajectory'].includes(preview.kind) ? 'project' : 'heading'"
         @preview="(p) => emit('preview', p)"
         @order="order"
       />
