@@ -36,6 +36,8 @@ final class FlightBlock
     private const CRITICAL = 3.9;
     /** Times the residual half of the points have before anything is adjusted, beyond which a point is mistaken. */
     private const GROSS = 4.0;
+    /** Radians between the rays of a tie point below which they say nothing of where it is. */
+    private const PARALLEL = 0.002;
 
     /**
      * @param list<float>                                                         $camera    in the order of {@see Lens::NAMES}
@@ -70,24 +72,30 @@ final class FlightBlock
     {
         $left = $begin->left ?? $this->gross($this->block($hasControl, [], null));
         $round = 0;
-        $isClean = false;
+        $isClean = $isLast = false;
         do {
             $block = $this->block($hasControl, $left, $begin);
             $used = UsedRays::of($block);
             $adjustment = new BlockAdjustment($block, $used);
             // While something contradicts the rest, the end of the way does not matter.
-            $result = $adjustment->run($isClean ? self::MOST : self::FEW);
+            try {
+                $result = $adjustment->run($isClean ? self::MOST : self::FEW);
+            } catch (UnusableInput $e) {
+                $left += self::tie($block, $adjustment->undetermined ?? throw $e) ?? throw $e;
+                continue;
+            }
             $begin = new FlightAdjusted($block, $used, $adjustment, $result, $left);
             $more = $this->worst($block, $begin);
             $left += $more;
             $isLast = $isClean || $result->converged && [] === $more;
             $isClean = [] === $more || $round > self::ROUNDS - 3;
+            ++$round;
             if (null !== $progress) {
-                $progress($hasControl ? 'with control' : 'without control', min(0.95, ++$round / self::ROUNDS));
+                $progress($hasControl ? 'with control' : 'without control', min(0.95, $round / self::ROUNDS));
             }
         } while (!$isLast && $round < self::ROUNDS);
 
-        return $begin;
+        return $begin ?? throw new \LogicException('Left without a block that is solved.');
     }
 
     /**
@@ -135,6 +143,24 @@ final class FlightBlock
     }
 
     /**
+     * Rays of a tie point, that it is left out by: one that is all but in the direction of its images says nothing.
+     *
+     * @return ?array<string, true> null where it is no tie point
+     */
+    private static function tie(Block $b, int $point): ?array
+    {
+        if (Block::TIE !== $b->roles[$point]) {
+            return null;
+        }
+        $left = [];
+        foreach (array_keys($b->rayPoint, $point, true) as $r) {
+            $left[$b->rayImage[$r].' '.substr($b->pointIds[$point], 1)] = true;
+        }
+
+        return $left;
+    }
+
+    /**
      * @param ?array{float, float, float} $place
      * @param ?array{float, float, float} $sd
      */
@@ -158,7 +184,8 @@ final class FlightBlock
     }
 
     /**
-     * Tie points that are far from agreeing where the images are said to be: mistaken somewhere, and no solution begins with them.
+     * Tie points that are far from agreeing where the images are said to be, mistaken somewhere, and those all but in one direction from
+     * all of their images: no solution begins with them.
      *
      * @return array<string, true>
      */
@@ -181,14 +208,40 @@ final class FlightBlock
         $sorted = array_values($worst);
         sort($sorted);
         $most = self::GROSS * $sorted[intdiv(\count($sorted), 2)];
+        $parallel = self::parallel($b, $used, $begin->places);
         $left = [];
         foreach ($b->rayPoint as $r => $p) {
-            if (($worst[$p] ?? 0.0) > $most) {
+            if (($worst[$p] ?? 0.0) > $most || isset($parallel[$p])) {
                 $left[$b->rayImage[$r].' '.substr($b->pointIds[$p], 1)] = true;
             }
         }
 
         return $left;
+    }
+
+    /**
+     * @param array<int, array{float, float, float}> $places
+     *
+     * @return array<int, true> tie points
+     */
+    private static function parallel(Block $b, UsedRays $used, array $places): array
+    {
+        $first = $apart = [];
+        foreach ($used->rays as $r) {
+            $p = $b->rayPoint[$r];
+            if (Block::TIE !== $b->roles[$p]) {
+                continue;
+            }
+            $at = $b->positions[$b->rayImage[$r]];
+            [$x, $y, $z] = [$places[$p][0] - $at[0], $places[$p][1] - $at[1], $places[$p][2] - $at[2]];
+            $length = sqrt($x * $x + $y * $y + $z * $z);
+            $ray = $length > 0.0 ? [$x / $length, $y / $length, $z / $length] : [0.0, 0.0, 0.0];
+            $u = $first[$p] ??= $ray;
+            $chord = sqrt(($ray[0] - $u[0]) ** 2 + ($ray[1] - $u[1]) ** 2 + ($ray[2] - $u[2]) ** 2);
+            $apart[$p] = max($apart[$p] ?? 0.0, $chord);
+        }
+
+        return array_fill_keys(array_keys(array_filter($apart, static fn (float $a): bool => $a < self::PARALLEL)), true);
     }
 
     /**

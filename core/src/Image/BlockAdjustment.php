@@ -38,6 +38,8 @@ final class BlockAdjustment
 
     public int $iterations = 0;
     public bool $converged = false;
+    /** Number of a point whose rays did not determine it, where that ended the adjustment. */
+    public ?int $undetermined = null;
 
     /** @param ?\Closure(string, float): void $progress */
     public function __construct(
@@ -143,6 +145,7 @@ final class BlockAdjustment
         }
         foreach ($this->normals->ofPoint as $p => $k) {
             if ($unknown >= $first[$k] && $unknown < $first[$k] + 3) {
+                $this->undetermined = $p;
                 throw new UnusableInput('', \sprintf('point %s: its rays do not determine it', $this->b->pointIds[$p]));
             }
         }

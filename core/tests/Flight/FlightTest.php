@@ -32,8 +32,12 @@ final class FlightTest extends TestCase
         $this->scene = new FlightScene(493800.0, 6028300.0, 231.0);
     }
 
-    /** True pixels of made-up ground points with a third of a pixel of noise; some of them mistaken by a lot, some by little. */
-    private function block(float $noise = 0.3): FlightBlock
+    /**
+     * True pixels of made-up ground points with a third of a pixel of noise; some of them mistaken by a lot, some by little.
+     *
+     * @param bool $isTwice whether the eighth image was taken twice, which the last tie points are seen by
+     */
+    private function block(float $noise = 0.3, bool $isTwice = false): FlightBlock
     {
         $s = $this->scene;
         $tracks = [];
@@ -60,9 +64,39 @@ final class FlightTest extends TestCase
             $t[0][0] + $s->normal(0.8), $t[0][1] + $s->normal(0.8), $t[0][2] + $s->normal(1.2),
         ], $s->truth);
         $names = array_map(static fn (int $i): string => "image $i", array_keys($s->truth));
-        $nothing = array_fill(0, \count($names), null);
+        if ($isTwice) {
+            $names[] = 'the eighth again';
+            $positions[] = $positions[7];
+            array_push($tracks, ...$this->ofTwice($noise));
+        }
+        $angles = $isTwice ? array_column([...$s->truth, $s->truth[7]], 1) : array_fill(0, \count($names), null);
 
-        return new FlightBlock(FlightScene::SAID, [0, 1, 2, 3, 4], $names, $positions, [0.8, 0.8, 1.2], $nothing, $tracks, $known);
+        return new FlightBlock(FlightScene::SAID, [0, 1, 2, 3, 4], $names, $positions, [0.8, 0.8, 1.2], $angles, $tracks, $known);
+    }
+
+    /** @return list<array<int, array{float, float}>> tie points of image 7 and 15, its double, and of the double and its neighbours */
+    private function ofTwice(float $noise): array
+    {
+        $s = $this->scene;
+        $at = static fn (int $image, array $p): array => array_map(
+            static fn (float $v): float => $v + $s->normal($noise), $s->pixel($image, $p) ?? self::fail('It is seen there.'),
+        );
+        $ground = static fn (float $x, float $y): array => [$s->east + $x, $s->north + $y, $s->height($s->east + $x, $s->north + $y)];
+        $tracks = [];
+        for ($k = 0; $k < 6; ++$k) {
+            $p = $ground(-10.0 + 4.0 * $k, -5.0 + 3.0 * $k);
+            $tracks[] = [7 => $at(7, $p), 15 => $at(7, $p)];
+        }
+        foreach ([6, 8, 2, 12] as $other) {
+            for ($k = 0; $k < 24; ++$k) {
+                $p = $ground(-20.0 + 5.0 * ($k % 8), -15.0 + 10.0 * intdiv($k, 8) + 1.0 * ($k % 8));
+                if (null !== $s->pixel($other, $p) && null !== $s->pixel(7, $p)) {
+                    $tracks[] = [$other => $at($other, $p), 15 => $at(7, $p)];
+                }
+            }
+        }
+
+        return $tracks;
     }
 
     /**
@@ -106,6 +140,17 @@ final class FlightTest extends TestCase
         $camera = $held->result->cameras[0];
         self::assertEqualsWithDelta(FlightScene::CAMERA[0], $camera[0], 1.5, 'focal length');
         self::assertEqualsWithDelta(FlightScene::CAMERA[3], $camera[3], 0.01, 'distortion');
+    }
+
+    /** Two images from one place see a point in one direction: it is left out, and the rest is solved. */
+    public function testTiePointsThatTheirRaysDoNotDetermineAreLeftOut(): void
+    {
+        $free = $this->block(0.3, true)->adjust(false, null);
+        self::assertTrue($free->result->converged);
+        self::assertCount(16, $free->result->positions);
+        self::assertLessThan(0.75, $free->result->sigma0);
+        $ofDouble = array_filter(array_keys($free->left), static fn (string $ray): bool => str_starts_with($ray, '15 '));
+        self::assertSame(['15 218', '15 219', '15 220', '15 221', '15 222', '15 223'], array_values($ofDouble));
     }
 
     public function testHeightsAndColoursOfTheGround(): void
