@@ -8,6 +8,7 @@ use App\Clouds\Group\DenseMaker;
 use App\Clouds\Pass\PassMaker;
 use App\Clouds\Request\CloudRequest;
 use App\Reference\ReferenceContent;
+use App\Survey\GivenContent;
 use Mensura\Fault\UnusableInput;
 
 /**
@@ -87,7 +88,7 @@ final readonly class CloudSettings
     /** @return list<string> contents it rests on: a file never changes, only where it lies */
     public function contents(): array
     {
-        $targets = [] === $this->targets ? [] : ['points', 'control'];
+        $targets = [] === $this->targets ? [] : [GivenContent::kind()];
 
         return [] === $this->files && [] === $targets ? [] : [...$targets, ReferenceContent::kind()];
     }

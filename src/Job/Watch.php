@@ -34,7 +34,9 @@ final class Watch
     {
         $this->entities->clear();
         $now = $this->clock->now();
-        foreach ($this->jobs->running() as $job) {
+        $running = $this->jobs->running();
+        $this->cancelled = array_intersect_key($this->cancelled, array_column($running, null, 'id'));
+        foreach ($running as $job) {
             if (!$job->isHere()) {
                 continue;
             }

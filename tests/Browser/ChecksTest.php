@@ -36,13 +36,13 @@ final class ChecksTest extends OfficeTestCase
         $office = self::$office;
         $office->go('/p/1/checks');
         $office->click('[data-test=page-points]');
-        $office->see('6 check points are held out of every adjustment and surface.');
+        $office->see('8 check points are held out of every adjustment and surface.');
         $office->click('[data-test=new-points]');
         $office->type('[data-test=points-name]', 'scan, wider');
         $office->press('a cloud that came in', '.el-radio-button');
         $office->click('[data-test=points-compare]');
         $office->see('scan, wider: accurate to', 30);
-        $office->see('6 of 6 check points compared with');
+        $office->see('6 of 8 check points compared with');
         $office->click('[data-test=page-deviations]');
         $office->click('[data-test=new-check]');
         $office->type('[data-test=check-name]', 'heap by scan');
@@ -53,7 +53,7 @@ final class ChecksTest extends OfficeTestCase
         $office->see('against the elevation 0.000 m');
         $office->go('/p/1/network');
         $office->click('[data-test=tab-control]');
-        $office->see('6 check points are held out of every adjustment');
+        $office->see('8 check points are held out of every adjustment');
         self::assertSame([], $office->complaints());
     }
 }

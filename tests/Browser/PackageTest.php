@@ -13,7 +13,7 @@ final class PackageTest extends OfficeTestCase
     {
         $office = self::$office;
         $office->go('/p/1/handover?page=packages');
-        $office->see('Package heap, phase 2 holds 3 surfaces, 5 lines and 22 points');
+        $office->see('Package heap, phase 2 holds 3 surfaces, 5 lines and 27 points');
         $office->press('New package');
         $office->see('A new package');
         $office->type('[data-test=package-name]', 'drains');
@@ -21,7 +21,7 @@ final class PackageTest extends OfficeTestCase
         $office->press('Borrow pit', '.el-checkbox');
         $office->choose('[aria-label="Colour of KERB"]', 'left out');
         $office->click('[data-test=save-package]');
-        $office->see('Package drains holds 1 surface, 4 lines and 22 points', 40);
+        $office->see('Package drains holds 1 surface, 4 lines and 27 points', 40);
         $office->see('Heap, June');
         $office->see('read back from it, not what was asked for');
         self::assertStringNotContainsString('differs', $office->text());

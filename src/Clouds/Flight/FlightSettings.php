@@ -6,6 +6,7 @@ namespace App\Clouds\Flight;
 
 use App\Clouds\Request\FlightRequest;
 use App\Reference\ReferenceContent;
+use App\Survey\GivenContent;
 
 /**
  * Which mission is adjusted, and where its images show control; kept with the result, so that it can be made again. Pixels.
@@ -35,6 +36,6 @@ final readonly class FlightSettings
     /** @return list<string> */
     public function contents(): array
     {
-        return [] === $this->marks ? [ReferenceContent::kind()] : ['points', 'control', ReferenceContent::kind()];
+        return [] === $this->marks ? [ReferenceContent::kind()] : [GivenContent::kind(), ReferenceContent::kind()];
     }
 }

@@ -94,7 +94,9 @@ final class PassMaker implements Recompute
             'reference' => null === $onto ? [[], []] : [$onto->pass->trajectory->e, $onto->pass->trajectory->n],
         ]);
         $report('sections', 0.95);
-        $this->scans->made($project, $settings->cloud, '/cloud');
+        foreach (array_filter([$settings->cloud, $onto?->cloud]) as $cloud) {
+            $this->scans->made($project, $cloud, '/cloud');
+        }
         $report('keeping', 0.98);
         $outcome = new Outcome(
             self::PREFIX.$number, self::kind(), 'Pass '.$settings->name, $basis, (array) $settings, $summary, $output,
@@ -115,16 +117,15 @@ final class PassMaker implements Recompute
             $by = $this->made->correction($there);
             $pass = $this->drives->pass($project, 'reference', $of->trajectory, $of->cloud, '/referencePass', [0.0, 0.0, 0.0], $by);
 
-            return new PassOnto($pass, MadePasses::named($there), $by);
+            return new PassOnto($pass, $of->cloud, MadePasses::named($there), $by);
         }
         if (null === $settings->referenceTrajectory) {
             return null;
         }
-        $pass = $this->drives->pass(
-            $project, 'reference', $settings->referenceTrajectory, (int) $settings->referenceCloud, '/referenceTrajectory',
-        );
+        $cloud = (int) $settings->referenceCloud;
+        $pass = $this->drives->pass($project, 'reference', $settings->referenceTrajectory, $cloud, '/referenceTrajectory');
 
-        return new PassOnto($pass, $this->fileName($project, $settings->referenceTrajectory), Correction::none());
+        return new PassOnto($pass, $cloud, $this->fileName($project, $settings->referenceTrajectory), Correction::none());
     }
 
     /** @throws UnusableInput where what stays rests on the pass itself, or on its drive */

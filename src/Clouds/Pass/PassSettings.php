@@ -6,6 +6,7 @@ namespace App\Clouds\Pass;
 
 use App\Clouds\Request\PassRequest;
 use App\Reference\ReferenceContent;
+use App\Survey\GivenContent;
 use Mensura\Fault\UnusableInput;
 
 /**
@@ -74,7 +75,7 @@ final readonly class PassSettings
     /** @return list<string> contents it rests on: files never change, only where they lie */
     public function contents(): array
     {
-        return [] === $this->targets ? [ReferenceContent::kind()] : ['points', 'control', ReferenceContent::kind()];
+        return [] === $this->targets ? [ReferenceContent::kind()] : [GivenContent::kind(), ReferenceContent::kind()];
     }
 
     /** @return list<string> results it rests on */
