@@ -336,7 +336,9 @@ final class DemoStory
         $this->volumes->make($project, $author, null, new VolumeSettings('heap in June', $june, VolumeSettings::RIM));
         $scan = array_column($this->clouds->of($project), 'id', 'name')[Heap::SCAN];
         $this->checks->make($project, $author, null, new CheckPointSettings('heap in June', CheckPointSettings::SURFACE, 'CP*', $june));
-        $this->checks->make($project, $author, null, new CheckPointSettings('scan of the heap', CheckPointSettings::CLOUD, 'CP*', cloud: $scan));
+        $this->checks->make(
+            $project, $author, null, new CheckPointSettings('scan of the heap', CheckPointSettings::CLOUD, 'CP*', cloud: $scan),
+        );
         $through = [[Heap::EAST - 19.0, Heap::NORTH - 12.0], [Heap::EAST + 12.0, Heap::NORTH + 19.0]];
         $this->sections->make($project, $author, null, new SectionSettings('through the heap', $ids, $through, offset: 1.0));
         $road = array_column($this->alignments->of($project), 'file', 'name')[HaulRoad::NAME];
