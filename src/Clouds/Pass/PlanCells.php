@@ -80,8 +80,13 @@ final class PlanCells
         }
         fclose($file);
         $t = $x = $y = $z = $intensity = [];
-        foreach (array_chunk(array_values(unpack('e*', $bytes) ?: []), 5) as [$t[], $x[], $y[], $z[], $intensity[]]) {
-            continue;
+        $values = unpack('e*', $bytes) ?: [];
+        for ($i = 1, $n = \count($values); $i < $n; $i += 5) {
+            $t[] = $values[$i];
+            $x[] = $values[$i + 1];
+            $y[] = $values[$i + 2];
+            $z[] = $values[$i + 3];
+            $intensity[] = $values[$i + 4];
         }
 
         return [$t, $x, $y, $z, $intensity];

@@ -3,9 +3,9 @@ import { ScatterChart } from 'echarts/charts';
 import { GridComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { useChart, type Colour } from '../../figures/useChart';
-import { metresPer, toDisplayLength } from '../../format/units';
+import { toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
-import { equalScale, reach } from './equalScale';
+import { equalScale, onPlace, reach } from './equalScale';
 import type { Around } from './passes';
 
 /** What a scan shows around a given place, seen from above: light where it reflects much. */
@@ -78,13 +78,13 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
     { notMerge: true },
   );
 }
-useChart(draw, [() => props.around, () => project.units], (chart) => {
-  chart.getZr().on('click', (event) => {
-    const [x = 0, y = 0] = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]);
-    const metres = metresPer(project.units);
-    emit('at', [x * metres, y * metres]);
-  });
-});
+useChart(draw, [() => props.around, () => project.units], (chart) =>
+  onPlace(
+    chart,
+    () => project.units,
+    (place) => emit('at', place),
+  ),
+);
 </script>
 
 <template>

@@ -3,9 +3,9 @@ import { ScatterChart } from 'echarts/charts';
 import { GridComponent, LegendComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { useChart, type Colour } from '../../figures/useChart';
-import { metresPer, toDisplayLength } from '../../format/units';
+import { toDisplayLength } from '../../format/units';
 import { useProject } from '../../state/project';
-import { equalScale } from './equalScale';
+import { equalScale, onPlace } from './equalScale';
 import type { Section } from './passes';
 
 /** Two scans across the way, at one scale in both directions. */
@@ -94,13 +94,13 @@ function draw(chart: echarts.ECharts, colour: Colour, host: HTMLElement) {
     { notMerge: true },
   );
 }
-useChart(draw, [() => props.section, () => props.picked, () => props.given, () => project.units], (chart) => {
-  chart.getZr().on('click', (event) => {
-    const [x = 0, y = 0] = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]);
-    const metres = metresPer(project.units);
-    emit('at', [x * metres, y * metres]);
-  });
-});
+useChart(draw, [() => props.section, () => props.picked, () => props.given, () => project.units], (chart) =>
+  onPlace(
+    chart,
+    () => project.units,
+    (place) => emit('at', place),
+  ),
+);
 </script>
 
 <template>

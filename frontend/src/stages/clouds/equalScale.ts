@@ -1,3 +1,16 @@
+import type { ECharts } from 'echarts/core';
+import type { UnitsView } from '../../api/types';
+import { metresPer } from '../../format/units';
+
+/** Says where a plot is clicked, in metres of its axes. */
+export function onPlace(chart: ECharts, units: () => UnitsView, at: (place: [number, number]) => void): void {
+  chart.getZr().on('click', (event) => {
+    const [x = 0, y = 0] = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]);
+    const metres = metresPer(units());
+    at([x * metres, y * metres]);
+  });
+}
+
 /** Least and greatest of some values. */
 export function reach(values: readonly number[]): [number, number] {
   return [values.reduce((a, v) => Math.min(a, v), Infinity), values.reduce((b, v) => Math.max(b, v), -Infinity)];
